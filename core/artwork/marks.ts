@@ -1,0 +1,65 @@
+import type { Affine } from '../math/matrix';
+import type { Path } from '../shape/path';
+
+/** A stop of a gradient: place 0 to 1, colour `#rrggbb`, strength 0 to 1. */
+export interface GradientStop {
+  readonly at: number;
+  readonly colour: string;
+  readonly strength: number;
+}
+
+/** What fills a path or draws its line. Gradients have their own frame, carried to the sheet by `frame`. */
+export type Ink =
+  | { readonly kind: 'flat'; readonly colour: string; readonly strength: number }
+  | {
+      readonly kind: 'linear';
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly stops: readonly GradientStop[];
+      readonly frame: Affine;
+    }
+  | {
+      readonly kind: 'radial';
+      readonly centre: readonly [number, number];
+      readonly focus: readonly [number, number];
+      readonly radius: number;
+      readonly stops: readonly GradientStop[];
+      readonly frame: Affine;
+    };
+
+export interface LineStyle {
+  readonly ink: Ink;
+  /** Width in units of the pen's frame. */
+  readonly width: number;
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miterLimit: number;
+  readonly dashes: readonly number[];
+  /** Carries the pen to the sheet, so that a line drawn in a plane is foreshortened with it; identity on the sheet. */
+  readonly pen: Affine;
+}
+
+/** A painted path in sheet units. */
+export interface PathMark {
+  readonly kind: 'path';
+  readonly path: Path;
+  readonly fill: Ink | null;
+  readonly rule: 'nonzero' | 'evenodd';
+  readonly line: LineStyle | null;
+}
+
+/** Marks painted together: clipped, thinned as one, or belonging to one thing of the document. */
+export interface GroupMark {
+  readonly kind: 'group';
+  /** The node that this belongs to; null inside artwork. */
+  readonly node: string | null;
+  /** The name handed over in files, such as `kiosk, left side`. */
+  readonly name: string;
+  readonly clip: { readonly path: Path; readonly rule: 'nonzero' | 'evenodd' } | null;
+  readonly strength: number;
+  readonly marks: readonly Mark[];
+}
+
+export type Mark = PathMark | GroupMark;
+
+export const flatInk = (colour: string, strength = 1): Ink => ({ kind: 'flat', colour, strength });

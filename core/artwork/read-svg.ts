@@ -1,0 +1,266 @@
+import { SaxesParser } from 'saxes';
+import type { Checked, Problem } from '../math/errors';
+import { applyAffine, composeAffine, IDENTITY, type Affine } from '../math/matrix';
+import { joinPaths, mapPath, pathBox, pathFromSvg, type Path, type PathBox } from '../shape/path';
+import { flatInk, type GradientStop, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
+import { parseTransform } from './transform';
+
+/** Flat artwork, ready to be mapped: marks in its own units, x right, y down, from (0, 0) to (width, height). */
+export interface FlatArtwork {
+  readonly width: number;
+  readonly height: number;
+  readonly marks: readonly Mark[];
+}
+
+/** Largest nesting of groups in artwork. */
+const MAX_DEPTH = 64;
+/** Most paths in one artwork. */
+const MAX_PATHS = 50_000;
+
+interface Element {
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: Element[];
+  readonly line: number;
+}
+
+/**
+ * Reads SVG that holds groups, paths, gradients and clips only, as an SVG resolver leaves it: styles, uses, shapes
+ * and text already turned into paths. What cannot be kept (bitmaps, masks, filters, patterns) is left out, each with
+ * a note. Markup is read as text and never handed to a page.
+ *
+ * Gradients with bounding-box units get the exact box of their path (SVG 2, 8.12).
+ */
+export function readResolvedSvg(text: string): Checked<FlatArtwork> {
+  const parsed = parseXml(text);
+  if ('problem' in parsed) return { ok: false, problems: [parsed.problem] };
+  const { root } = parsed;
+  if (root.name !== 'svg') return refuse('not-svg', root.line, `The outermost element is <${root.name}>, not <svg>.`);
+  const size = sizeOf(root);
+  if (!size) return refuse('no-size', root.line, 'The SVG has no width, height or viewBox with an area.');
+  const reader = new Reader(root);
+  try {
+    const marks = reader.children(root, size.toOrigin, 0);
+    return { ok: true, value: { width: size.width, height: size.height, marks }, notes: reader.notes };
+  } catch (error) {
+    if (error instanceof Refusal) return refuse(error.code, error.line, error.message);
+    throw error;
+  }
+}
+
+class Refusal extends Error {
+  constructor(
+    readonly code: string,
+    readonly line: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+function refuse(code: string, line: number, message: string): Checked<never> {
+  return { ok: false, problems: [{ code, path: `line ${line}`, message }] };
+}
+
+function parseXml(text: string): { root: Element } | { problem: Problem } {
+  const parser = new SaxesParser();
+  const stack: Element[] = [];
+  let root: Element | undefined;
+  let problem: Problem | undefined;
+  parser.on('error', (error) => {
+    problem ??= { code: 'not-xml', path: `line ${parser.line}, column ${parser.column}`, message: `The SVG is not well formed: ${error.message.replace(/^\d+:\d+: /, '')}` };
+  });
+  parser.on('opentag', (tag) => {
+    const element: Element = { name: tag.name, attributes: tag.attributes as Record<string, string>, children: [], line: parser.line };
+    stack.at(-1)?.children.push(element);
+    root ??= element;
+    stack.push(element);
+  });
+  parser.on('closetag', () => stack.pop());
+  parser.write(text).close();
+  if (problem) return { problem };
+  return root ? { root } : { problem: { code: 'not-xml', path: 'line 1', message: 'The file holds no SVG element.' } };
+}
+
+function sizeOf(root: Element): { width: number; height: number; toOrigin: Affine } | null {
+  const box = (root.attributes['viewBox'] ?? '').split(/[\s,]+/).map(Number);
+  const [x, y, w, h] = box;
+  if (box.length === 4 && box.every(Number.isFinite) && w! > 0 && h! > 0) return { width: w!, height: h!, toOrigin: [1, 0, 0, 1, -x!, -y!] };
+  const width = parseFloat(root.attributes['width'] ?? '');
+  const height = parseFloat(root.attributes['height'] ?? '');
+  return width > 0 && height > 0 ? { width, height, toOrigin: IDENTITY } : null;
+}
+
+const DROPPED: Readonly<Record<string, string>> = {
+  image: 'bitmaps',
+  text: 'text without outlines',
+  script: 'scripts',
+  foreignObject: 'foreign content',
+  use: 'references that were not resolved',
+};
+const SILENT = new Set(['defs', 'title', 'desc', 'metadata', 'style', 'linearGradient', 'radialGradient', 'clipPath', 'mask', 'filter', 'pattern']);
+
+class Reader {
+  readonly notes: Problem[] = [];
+  private readonly byId = new Map<string, Element>();
+  private paths = 0;
+
+  constructor(root: Element) {
+    const index = (element: Element): void => {
+      const { id } = element.attributes;
+      if (id) this.byId.set(id, element);
+      element.children.forEach(index);
+    };
+    index(root);
+  }
+
+  children(parent: Element, map: Affine, depth: number): Mark[] {
+    if (depth > MAX_DEPTH) throw new Refusal('too-deep', parent.line, `Groups are nested more than ${MAX_DEPTH} deep.`);
+    return parent.children.flatMap((child) => this.mark(child, map, depth));
+  }
+
+  private mark(element: Element, outer: Affine, depth: number): Mark[] {
+    if (SILENT.has(element.name)) return [];
+    const own = composeAffine(outer, this.transformOf(element));
+    if (element.name === 'g' || element.name === 'svg') return this.group(element, own, depth);
+    if (element.name === 'path') return this.path(element, own);
+    this.leaveOut(element, DROPPED[element.name] ?? `<${element.name}> elements`);
+    return [];
+  }
+
+  private group(element: Element, map: Affine, depth: number): Mark[] {
+    const { attributes } = element;
+    if (attributes['mask']) this.leaveOut(element, 'masks');
+    if (attributes['filter']) this.leaveOut(element, 'filters');
+    const marks = this.children(element, map, depth + 1);
+    const strength = numberOr(attributes['opacity'], 1);
+    const clip = attributes['clip-path'] ? this.clip(element, attributes['clip-path'], map, marks) : null;
+    if (marks.length === 0) return [];
+    if (strength === 1 && !clip) return marks;
+    return [{ kind: 'group', node: null, name: attributes['id'] ?? '', clip, strength, marks }];
+  }
+
+  private path(element: Element, map: Affine): Mark[] {
+    if (++this.paths > MAX_PATHS) throw new Refusal('too-many', element.line, `There are more than ${MAX_PATHS.toLocaleString('en')} paths.`);
+    const { attributes } = element;
+    const path = pathFromSvg(attributes['d'] ?? '');
+    if (typeof path === 'string') throw new Refusal('bad-path', element.line, `A path cannot be read: ${path}.`);
+    const box = pathBox(path);
+    if (!box) return [];
+    const fill = this.ink(element, attributes['fill'] ?? '#000000', numberOr(attributes['fill-opacity'], 1), box, map);
+    const line = this.line(element, box, map);
+    if (!fill && !line) return [];
+    const mark: Mark = { kind: 'path', path: mapPath(path, map), fill, rule: attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero', line };
+    const strength = numberOr(attributes['opacity'], 1);
+    return strength === 1 ? [mark] : [{ kind: 'group', node: null, name: '', clip: null, strength, marks: [mark] }];
+  }
+
+  private line(element: Element, box: PathBox, map: Affine): LineStyle | null {
+    const { attributes } = element;
+    const ink = this.ink(element, attributes['stroke'] ?? 'none', numberOr(attributes['stroke-opacity'], 1), box, map);
+    const width = numberOr(attributes['stroke-width'], 1);
+    if (!ink || width <= 0) return null;
+    const cap = attributes['stroke-linecap'];
+    const join = attributes['stroke-linejoin'];
+    return {
+      ink,
+      width,
+      cap: cap === 'round' || cap === 'square' ? cap : 'butt',
+      join: join === 'round' || join === 'bevel' ? join : 'miter',
+      miterLimit: numberOr(attributes['stroke-miterlimit'], 4),
+      dashes: (attributes['stroke-dasharray'] ?? '').split(/[\s,]+/).map(Number).filter((n) => n > 0),
+      pen: map,
+    };
+  }
+
+  private ink(element: Element, value: string, strength: number, box: PathBox, map: Affine): Ink | null {
+    if (value === 'none') return null;
+    const reference = /^url\(#(.+)\)/.exec(value)?.[1];
+    if (reference === undefined) return flatInk(/^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : '#000000', strength);
+    const source = this.byId.get(reference);
+    if (!source || !source.name.endsWith('Gradient')) {
+      this.leaveOut(element, 'patterns');
+      return null;
+    }
+    return gradientInk(source, strength, box, map);
+  }
+
+  private clip(element: Element, value: string, map: Affine, marks: readonly Mark[]): GroupMark['clip'] {
+    const source = this.byId.get(/^url\(#(.+)\)/.exec(value)?.[1] ?? '');
+    if (source?.name !== 'clipPath') return null;
+    if (source.attributes['clip-path']) this.leaveOut(element, 'clips of clips');
+    const units = source.attributes['clipPathUnits'] === 'objectBoundingBox' ? boxMap(boxOfMarks(marks)) : IDENTITY;
+    const frame = composeAffine(composeAffine(map, units), this.transformOf(source));
+    const paths: Path[] = [];
+    let rule: 'nonzero' | 'evenodd' = 'nonzero';
+    const gather = (parent: Element, outer: Affine): void => {
+      for (const child of parent.children) {
+        const own = composeAffine(outer, this.transformOf(child));
+        if (child.name === 'g') gather(child, own);
+        const path = child.name === 'path' ? pathFromSvg(child.attributes['d'] ?? '') : '';
+        if (typeof path !== 'string') paths.push(mapPath(path, own));
+        if (child.attributes['clip-rule'] === 'evenodd') rule = 'evenodd';
+      }
+    };
+    gather(source, frame);
+    return { path: joinPaths(paths), rule };
+  }
+
+  private transformOf(element: Element): Affine {
+    const text = element.attributes['transform'];
+    if (text === undefined) return IDENTITY;
+    const map = parseTransform(text);
+    if (!map) throw new Refusal('bad-transform', element.line, `The transform “${text.slice(0, 60)}” cannot be read.`);
+    return map;
+  }
+
+  private leaveOut(element: Element, what: string): void {
+    const message = `Left out: ${what}.`;
+    if (!this.notes.some((note) => note.message === message)) this.notes.push({ code: 'left-out', path: `line ${element.line}`, message });
+  }
+}
+
+function gradientInk(source: Element, strength: number, box: PathBox, map: Affine): Ink {
+  const { attributes } = source;
+  const units = attributes['gradientUnits'] === 'userSpaceOnUse' ? IDENTITY : boxMap(box);
+  const inner = attributes['gradientTransform'] ? (parseTransform(attributes['gradientTransform']) ?? IDENTITY) : IDENTITY;
+  const frame = composeAffine(composeAffine(map, units), inner);
+  const stops: GradientStop[] = source.children
+    .filter((child) => child.name === 'stop')
+    .map(({ attributes: stop }) => ({
+      at: numberOr(stop['offset'], 0),
+      colour: stop['stop-color'] ?? '#000000',
+      strength: numberOr(stop['stop-opacity'], 1) * strength,
+    }));
+  const n = (name: string, fallback: number): number => numberOr(attributes[name], fallback);
+  if (source.name === 'linearGradient') {
+    return { kind: 'linear', from: [n('x1', 0), n('y1', 0)], to: [n('x2', 1), n('y2', 0)], stops, frame };
+  }
+  const centre = [n('cx', 0.5), n('cy', 0.5)] as const;
+  return { kind: 'radial', centre, focus: [n('fx', centre[0]), n('fy', centre[1])], radius: n('r', 0.5), stops, frame };
+}
+
+function boxMap(box: PathBox | null): Affine {
+  return box ? [box.maxX - box.minX || 1, 0, 0, box.maxY - box.minY || 1, box.minX, box.minY] : IDENTITY;
+}
+
+function boxOfMarks(marks: readonly Mark[]): PathBox | null {
+  const boxes = marks.map((mark) => (mark.kind === 'group' ? boxOfMarks(mark.marks) : pathBox(mark.path))).filter((box) => box !== null);
+  if (boxes.length === 0) return null;
+  return {
+    minX: Math.min(...boxes.map((b) => b.minX)),
+    minY: Math.min(...boxes.map((b) => b.minY)),
+    maxX: Math.max(...boxes.map((b) => b.maxX)),
+    maxY: Math.max(...boxes.map((b) => b.maxY)),
+  };
+}
+
+function numberOr(text: string | undefined, fallback: number): number {
+  const value = text === undefined || text.trim() === '' ? NaN : Number(text);
+  return Number.isFinite(value) ? value : fallback;
+}
+
+/** The corners of flat artwork's box under a map, clockwise. */
+export function artworkCorners({ width, height }: Pick<FlatArtwork, 'width' | 'height'>, map: Affine): readonly { x: number; y: number }[] {
+  return [applyAffine(map, 0, 0), applyAffine(map, width, 0), applyAffine(map, width, height), applyAffine(map, 0, height)];
+}

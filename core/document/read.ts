@@ -1,0 +1,89 @@
+import type { Checked, Problem } from '../math/errors';
+import { documentSchema } from './schema';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type CheminDocument } from './types';
+
+/** Most characters in a project file. */
+export const MAX_PROJECT_CHARACTERS = 64_000_000;
+
+/** Deepest nesting of brackets in a project file: groups twice over, and what one node needs. */
+const MAX_NESTING = 2 * MAX_GROUP_DEPTH + 12;
+
+/** A document as the text of a project file: indented JSON, documented in docs/file-format.md. */
+export function writeProject(document: CheminDocument): string {
+  return JSON.stringify(document, null, 1) + '\n';
+}
+
+/**
+ * The document in the text of a project file, or every reason why it is none, each with its place. Nothing is
+ * trusted: size and nesting are checked before the text is parsed, then version, schema and references.
+ */
+export function readProject(text: string): Checked<CheminDocument> {
+  if (text.length > MAX_PROJECT_CHARACTERS) return refuse('too-large', '', 'The file is larger than 64 MB.');
+  const deep = tooDeepAt(text);
+  if (deep !== null) return refuse('too-deep', placeOf(text, deep), `The file is nested too deeply; groups may be ${MAX_GROUP_DEPTH} deep.`);
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch (error) {
+    return refuse('not-json', placeOf(text, faultPosition(error, text)), `The file is damaged or cut short: ${reasonOf(error)}.`);
+  }
+  return checkDocument(data);
+}
+
+/** Checks data from storage, a file or the clipboard as a document. */
+export function checkDocument(data: unknown): Checked<CheminDocument> {
+  if (typeof data !== 'object' || data === null || Array.isArray(data) || (data as { format?: unknown }).format !== 'chemin') {
+    return refuse('not-a-project', '', 'This is not a Chemin project: it does not say "format": "chemin".');
+  }
+  const { version } = data as { version?: unknown };
+  if (typeof version === 'number' && version > DOCUMENT_VERSION) {
+    return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
+  }
+  const checked = documentSchema.safeParse(data);
+  if (checked.success) return { ok: true, value: checked.data, notes: [] };
+  const problems = checked.error.issues.map((issue): Problem => {
+    const path = pathText(issue.path);
+    return { code: 'schema', path, message: `${path || 'the project'}: ${issue.message}` };
+  });
+  return { ok: false, problems };
+}
+
+/** A path as people read it: `nodes[2].plane.offset`. */
+export function pathText(path: readonly PropertyKey[]): string {
+  return path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : text ? `${text}.${String(part)}` : String(part)), '');
+}
+
+function refuse(code: string, path: string, message: string): Checked<never> {
+  return { ok: false, problems: [{ code, path, message: path ? `${message} (${path})` : message }] };
+}
+
+function tooDeepAt(text: string): number | null {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i);
+    if (quoted) {
+      if (sign === 92) i++;
+      else if (sign === 34) quoted = false;
+    } else if (sign === 34) quoted = true;
+    else if (sign === 123 || sign === 91) {
+      if (++depth > MAX_NESTING) return i;
+    } else if (sign === 125 || sign === 93) depth--;
+  }
+  return null;
+}
+
+function faultPosition(error: unknown, text: string): number {
+  const position = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1];
+  return position === undefined ? text.length : Number(position);
+}
+
+function reasonOf(error: unknown): string {
+  const message = error instanceof Error ? error.message : String(error);
+  return message.replace(/ in JSON.*$/s, '').replace(/, ".*$/s, '').replace(/\.$/, '');
+}
+
+function placeOf(text: string, position: number): string {
+  const before = text.slice(0, position).split('\n');
+  return `line ${before.length}, column ${(before.at(-1)?.length ?? 0) + 1}`;
+}

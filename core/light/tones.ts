@@ -1,0 +1,66 @@
+import { clampChroma, converter, formatHex, modeLrgb, modeOklch, modeRgb, parse, useMode, type Oklch } from 'culori/fn';
+import { radians } from '../math/figures';
+import { dotWorld, type WorldPoint } from '../math/points';
+
+useMode(modeRgb);
+useMode(modeLrgb);
+useMode(modeOklch);
+const toOklch = converter('oklch');
+
+/** A tone of the ramp: what it does to a base colour in OKLCH (CSS Color 4). */
+export interface Tone {
+  /** Added to the lightness, which runs from 0 to 1. */
+  readonly lightness: number;
+  /** Multiplies the chroma. */
+  readonly chroma: number;
+}
+
+/** The designer's ramp. `lit`: a face square to the light; `grazed`: one that the light runs along; `turned`: one turned right away. */
+export interface Ramp {
+  readonly lit: Tone;
+  readonly grazed: Tone;
+  readonly turned: Tone;
+}
+
+/** The sun's place: where it stands, not where its light goes. */
+export interface Sun {
+  /** Degrees anticlockwise from the a axis, seen from above. */
+  readonly azimuthDeg: number;
+  /** Degrees above the floor, -90 to 90. */
+  readonly elevationDeg: number;
+}
+
+/** The unit vector from the scene to the sun. */
+export function sunDirection({ azimuthDeg, elevationDeg }: Sun): WorldPoint {
+  const azimuth = radians(azimuthDeg);
+  const elevation = radians(elevationDeg);
+  return { a: Math.cos(elevation) * Math.cos(azimuth), b: Math.cos(elevation) * Math.sin(azimuth), h: Math.sin(elevation) };
+}
+
+/** How squarely a face meets the light: 1 square to it, 0 along it, -1 turned right away. */
+export function exposure(normal: WorldPoint, sun: Sun): number {
+  return Math.max(-1, Math.min(1, dotWorld(normal, sunDirection(sun))));
+}
+
+/** The ramp's tone at an exposure, linear from `turned` over `grazed` to `lit`. */
+export function toneAt(ramp: Ramp, exposed: number): Tone {
+  const [from, to, t] = exposed >= 0 ? [ramp.grazed, ramp.lit, exposed] : [ramp.grazed, ramp.turned, -exposed];
+  const mix = (x: number, y: number): number => x + (y - x) * t;
+  return { lightness: mix(from.lightness, to.lightness), chroma: mix(from.chroma, to.chroma) };
+}
+
+/**
+ * A base colour in a tone, as `#rrggbb`; lightness is kept within 0 to 1, and chroma is lowered until the colour
+ * can be shown in sRGB. A text that is no CSS colour comes back as it is.
+ */
+export function tonedColour(base: string, tone: Tone): string {
+  const colour = toOklch(parse(base));
+  if (!colour) return base;
+  const toned: Oklch = { ...colour, l: Math.max(0, Math.min(1, colour.l + tone.lightness)), c: Math.max(0, colour.c * tone.chroma) };
+  return formatHex(clampChroma(toned, 'oklch')) ?? base;
+}
+
+/** The colour of a face with this outward normal. */
+export function faceColour(base: string, normal: WorldPoint, sun: Sun, ramp: Ramp): string {
+  return tonedColour(base, toneAt(ramp, exposure(normal, sun)));
+}

@@ -1,0 +1,128 @@
+import { orient2d } from 'robust-predicates';
+import type { SheetPoint } from './points';
+
+/** A closed polygon of the sheet as flat coordinates `[x0, y0, x1, y1, ...]`, without repeating the first point. */
+export type FlatPolygon = ArrayLike<number>;
+
+/**
+ * The side of `c` on the line from `a` to `b`, exact in sign: positive to the right on the sheet (y down, so a
+ * clockwise turn on screen), negative to the left, 0 on the line. The one place that knows that the predicate of
+ * robust-predicates (Shewchuk 1997) takes y as running down.
+ */
+export function sideOfLine(a: SheetPoint, b: SheetPoint, c: SheetPoint): number {
+  return -orient2d(a.x, a.y, b.x, b.y, c.x, c.y);
+}
+
+/** Signed area in square units; positive for polygons that run clockwise on screen (y down). */
+export function signedArea(polygon: FlatPolygon): number {
+  let twice = 0;
+  const n = polygon.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    twice += (polygon[j] ?? 0) * (polygon[i + 1] ?? 0) - (polygon[i] ?? 0) * (polygon[j + 1] ?? 0);
+  }
+  return twice / 2;
+}
+
+/** Whether every corner turns the same way (straight corners allowed) and the polygon winds once. */
+export function isConvex(polygon: FlatPolygon): boolean {
+  const n = polygon.length / 2;
+  if (n < 3) return false;
+  let sign = 0;
+  let turns = 0;
+  let lastDx = (polygon[0] ?? 0) - (polygon[2 * n - 2] ?? 0);
+  for (let i = 0; i < n; i++) {
+    const j = (i + 1) % n;
+    const k = (i + 2) % n;
+    const side = orient2d(
+      polygon[2 * i] ?? 0,
+      polygon[2 * i + 1] ?? 0,
+      polygon[2 * j] ?? 0,
+      polygon[2 * j + 1] ?? 0,
+      polygon[2 * k] ?? 0,
+      polygon[2 * k + 1] ?? 0,
+    );
+    if (side !== 0) {
+      if (sign !== 0 && Math.sign(side) !== sign) return false;
+      sign = Math.sign(side);
+    }
+    const dx = (polygon[2 * j] ?? 0) - (polygon[2 * i] ?? 0);
+    if (dx * lastDx < 0) turns++;
+    if (dx !== 0) lastDx = dx;
+  }
+  return sign !== 0 && turns <= 2;
+}
+
+/**
+ * Whether a point lies inside a polygon by the even-odd rule, with exact signs. A point on the boundary counts as
+ * inside.
+ */
+export function containsPoint(polygon: FlatPolygon, x: number, y: number): boolean {
+  let inside = false;
+  const n = polygon.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    const xi = polygon[i] ?? 0;
+    const yi = polygon[i + 1] ?? 0;
+    const xj = polygon[j] ?? 0;
+    const yj = polygon[j + 1] ?? 0;
+    if ((y < yi && y < yj) || (y > yi && y > yj)) continue;
+    const side = orient2d(xi, yi, xj, yj, x, y);
+    if (side === 0 && !((x < xi && x < xj) || (x > xi && x > xj))) return true;
+    if (yi > y !== yj > y && side > 0 === yj > yi) inside = !inside;
+  }
+  return inside;
+}
+
+/**
+ * Clips a polygon to a convex one (Sutherland and Hodgman 1974), both as flat coordinates. The result is written to
+ * `out`; the number of its coordinates comes back, 0 where nothing is left. `clip` must run clockwise on screen
+ * (positive `signedArea`). Allocates nothing; `out` and `scratch` need room for `subject.length + clip.length`
+ * numbers each, and more where the subject is not convex.
+ */
+export function clipToConvex(
+  subject: Float64Array,
+  subjectLength: number,
+  clip: Float64Array,
+  clipLength: number,
+  out: Float64Array,
+  scratch: Float64Array,
+): number {
+  let from = scratch;
+  let to = out;
+  let length = subjectLength;
+  for (let i = 0; i < subjectLength; i++) from[i] = subject[i]!;
+  for (let e = 0; e < clipLength; e += 2) {
+    const f = e + 2 === clipLength ? 0 : e + 2;
+    const ex = clip[e]!;
+    const ey = clip[e + 1]!;
+    const dx = clip[f]! - ex;
+    const dy = clip[f + 1]! - ey;
+    let count = 0;
+    let px = from[length - 2]!;
+    let py = from[length - 1]!;
+    let ps = dx * (py - ey) - dy * (px - ex);
+    for (let i = 0; i < length; i += 2) {
+      const qx = from[i]!;
+      const qy = from[i + 1]!;
+      const qs = dx * (qy - ey) - dy * (qx - ex);
+      if (qs >= 0 !== ps >= 0) {
+        const t = ps / (ps - qs);
+        to[count++] = px + t * (qx - px);
+        to[count++] = py + t * (qy - py);
+      }
+      if (qs >= 0) {
+        to[count++] = qx;
+        to[count++] = qy;
+      }
+      px = qx;
+      py = qy;
+      ps = qs;
+    }
+    if (count < 6) return 0;
+    length = count;
+    const swap = from;
+    from = to;
+    to = swap;
+  }
+  if (from !== out) for (let i = 0; i < length; i++) out[i] = from[i]!;
+  return length;
+}

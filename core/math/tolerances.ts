@@ -1,0 +1,34 @@
+/**
+ * Every tolerance of core, each with its unit and its reason. Signs (side of a line, inside or outside) do not
+ * use any of these: they come from robust predicates.
+ */
+
+/** Parts of a cell that are stored: 2^4 * 3^2 * 5^2 * 7, so halves to tenths and their mixtures are exact. */
+export const TICKS_PER_CELL = 25_200;
+
+/** Largest coordinate in cells that is accepted; ticks then stay far below 2^53, and sums of them exact. */
+export const MAX_CELLS = 1_000_000;
+
+/**
+ * Relative to the size of the picture: overlaps thinner than this are touching edges, not overlaps. Sheet
+ * coordinates of 1e3 carry rounding of 1e-13, so 1e-9 leaves four digits on either side.
+ */
+export const TOUCHING = 1e-9;
+
+/**
+ * Relative to the scene's nearness range: two faces whose nearness differs by less over their whole overlap lie in
+ * one plane, and the document's order decides between them.
+ */
+export const COPLANAR = 1e-9;
+
+/** Square of the cosine between a face and the line of sight below which it is seen edge-on and not drawn. */
+export const EDGE_ON = 1e-12;
+
+/** Screen px within which the pointer catches a point, a middle, a centre or an edge: half a finger's width. */
+export const CATCH_PX = 9;
+
+/** Screen px within which the pointer catches an alignment, smaller so that it never outbids a real thing. */
+export const ALIGN_PX = 5;
+
+/** Angle in radians under which a direction counts as running along an axis in figures shown to people. */
+export const ALONG_AXIS = 1e-9;

@@ -1,0 +1,146 @@
+import type { GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
+import { plainNumber } from '../math/figures';
+import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
+import type { Picture } from '../picture/picture';
+import { COORDS_OF, mapPath, type Path } from '../shape/path';
+
+export interface SvgOptions {
+  /** Whether the sheet's background is painted. */
+  readonly background: boolean;
+}
+
+/**
+ * The picture as SVG 1.1: the sheet in its real size, one named group for each thing and each face, real paths and
+ * gradients, no bitmap. Names stand in `id` (made unique and safe) and in full in `<title>`.
+ */
+export function svgFromPicture(picture: Picture, title: string, options: SvgOptions = { background: true }): string {
+  const writer = new SvgWriter();
+  const { width, height, unit, background } = picture.sheet;
+  const n = (value: number): string => plainNumber(value);
+  if (options.background) writer.line(`<rect id="sheet" width="${n(width)}" height="${n(height)}" fill="${background}"/>`);
+  for (const mark of picture.marks) writer.mark(mark);
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}${unit}" height="${n(height)}${unit}" viewBox="0 0 ${n(width)} ${n(height)}">`,
+    `<title>${escapeXml(title)}</title>`,
+    ...(writer.defs.length ? ['<defs>', ...writer.defs, '</defs>'] : []),
+    ...writer.body,
+    '</svg>',
+    '',
+  ].join('\n');
+}
+
+class SvgWriter {
+  readonly defs: string[] = [];
+  readonly body: string[] = [];
+  private readonly ids = new Set<string>(['sheet']);
+  private depth = 0;
+
+  line(text: string): void {
+    this.body.push(' '.repeat(this.depth) + text);
+  }
+
+  mark(mark: Mark): void {
+    if (mark.kind === 'group') this.group(mark);
+    else this.path(mark);
+  }
+
+  private group({ name, clip, strength, marks }: GroupMark): void {
+    const id = name ? ` id="${this.unique(name)}"` : '';
+    const faint = strength < 1 ? ` opacity="${plainNumber(strength)}"` : '';
+    const cut = clip ? ` clip-path="url(#${this.clipId(clip)})"` : '';
+    this.line(`<g${id}${faint}${cut}>`);
+    this.depth++;
+    if (name) this.line(`<title>${escapeXml(name)}</title>`);
+    marks.forEach((mark) => this.mark(mark));
+    this.depth--;
+    this.line('</g>');
+  }
+
+  private path({ path, fill, rule, line }: PathMark): void {
+    const even = rule === 'evenodd' && (path.verbs.match(/M/g)?.length ?? 0) > 1 ? ' fill-rule="evenodd"' : '';
+    const local = line && !isIdentity(line.pen) ? invertAffine(line.pen) : null;
+    const paint = fill ? this.ink('fill', fill) + even : ' fill="none"';
+    if (line && local) {
+      if (fill) this.line(`<path d="${pathData(path)}"${paint}/>`);
+      const pen = line.pen;
+      this.line(`<path d="${pathData(mapPath(path, local), 6)}" fill="none"${this.stroke(line, local)} transform="${matrix(pen)}"/>`);
+    } else {
+      this.line(`<path d="${pathData(path)}"${paint}${line ? this.stroke(line, IDENTITY) : ''}/>`);
+    }
+  }
+
+  private stroke(line: LineStyle, local: Affine): string {
+    const parts = [this.ink('stroke', line.ink, local), ` stroke-width="${plainNumber(line.width)}"`];
+    if (line.cap !== 'butt') parts.push(` stroke-linecap="${line.cap}"`);
+    if (line.join !== 'miter') parts.push(` stroke-linejoin="${line.join}"`);
+    else parts.push(` stroke-miterlimit="${plainNumber(line.miterLimit)}"`);
+    if (line.dashes.length) parts.push(` stroke-dasharray="${line.dashes.map((d) => plainNumber(d)).join(' ')}"`);
+    return parts.join('');
+  }
+
+  private ink(property: 'fill' | 'stroke', ink: Ink, local: Affine = IDENTITY): string {
+    if (ink.kind === 'flat') {
+      return ` ${property}="${ink.colour}"` + (ink.strength < 1 ? ` ${property}-opacity="${plainNumber(ink.strength)}"` : '');
+    }
+    const id = this.unique('gradient');
+    const frame = composeAffine(local, ink.frame);
+    const common = `id="${id}" gradientUnits="userSpaceOnUse" gradientTransform="${matrix(frame)}"`;
+    const n = (value: number): string => plainNumber(value, 6);
+    const stops = ink.stops.map((s) => `<stop offset="${n(s.at)}" stop-color="${s.colour}"${s.strength < 1 ? ` stop-opacity="${n(s.strength)}"` : ''}/>`).join('');
+    this.defs.push(
+      ink.kind === 'linear'
+        ? ` <linearGradient ${common} x1="${n(ink.from[0])}" y1="${n(ink.from[1])}" x2="${n(ink.to[0])}" y2="${n(ink.to[1])}">${stops}</linearGradient>`
+        : ` <radialGradient ${common} cx="${n(ink.centre[0])}" cy="${n(ink.centre[1])}" fx="${n(ink.focus[0])}" fy="${n(ink.focus[1])}" r="${n(ink.radius)}">${stops}</radialGradient>`,
+    );
+    return ` ${property}="url(#${id})"`;
+  }
+
+  private clipId(clip: NonNullable<GroupMark['clip']>): string {
+    const id = this.unique('clip');
+    const rule = clip.rule === 'evenodd' ? ' clip-rule="evenodd"' : '';
+    this.defs.push(` <clipPath id="${id}"><path d="${pathData(clip.path)}"${rule}/></clipPath>`);
+    return id;
+  }
+
+  /** A name as an XML id that no other element has. */
+  private unique(name: string): string {
+    const safe = name.normalize('NFKD').replace(/[^A-Za-z0-9_-]+/g, '-').replace(/^-+|-+$/g, '');
+    const stem = /^[A-Za-z_]/.test(safe) ? safe : `part-${safe}`;
+    let id = stem;
+    for (let count = 2; this.ids.has(id); count++) id = `${stem}-${count}`;
+    this.ids.add(id);
+    return id;
+  }
+}
+
+
+function isIdentity(m: Affine): boolean {
+  return m.every((value, i) => value === IDENTITY[i]);
+}
+
+function matrix(m: Affine): string {
+  return `matrix(${m.map((value) => plainNumber(value, 8)).join(' ')})`;
+}
+
+/** SVG path data with at most `digits` decimals. */
+export function pathData({ verbs, coords }: Path, digits = 4): string {
+  let at = 0;
+  let text = '';
+  for (const verb of verbs) {
+    const size = COORDS_OF[verb] ?? 0;
+    const numbers: string[] = [];
+    for (let i = 0; i < size; i++) numbers.push(plainNumber(coords[at++]!, digits));
+    text += verb + numbers.join(' ');
+  }
+  return text;
+}
+
+/** Text safe inside XML content and attributes; control signs that XML forbids are dropped. */
+export function escapeXml(text: string): string {
+  const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+  return Array.from(text)
+    .filter((sign) => sign >= ' ' || sign === '\n' || sign === '\t')
+    .map((sign) => escapes[sign] ?? sign)
+    .join('');
+}

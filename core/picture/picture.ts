@@ -1,0 +1,226 @@
+import polygonClipping, { type Polygon } from 'polygon-clipping';
+import { boxFromArtwork, mapMarks } from '../artwork/artwork';
+import { flatInk, type GroupMark, type LineStyle, type Mark, type PathMark } from '../artwork/marks';
+import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
+import { flattenTree } from '../document/tree';
+import type { Artwork, CheminDocument, Light, LinePaint, PlacementNode, ShapeNode, Sheet } from '../document/types';
+import { faceColour } from '../light/tones';
+import { affineOf, apply33, composeAffine, IDENTITY } from '../math/matrix';
+import { projectionFrom } from '../projection/projection';
+import { sightFrom } from '../projection/sight';
+import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import { faceWord, type FaceName } from '../solid/faces';
+import { rangeDirections } from '../visibility/drawn-face';
+import { OrderKeeper } from '../visibility/order';
+import { boxCorners, placementMap, placementThing, shapesById, shapeThings, type Stage, type Thing } from './things';
+
+/** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
+const SEAM = 0.12;
+
+/** Something visible that can be pointed at, in paint order. */
+export interface Visible {
+  readonly node: string;
+  readonly face: FaceName | null;
+  /** Flat sheet coordinates. */
+  readonly polygon: ArrayLike<number>;
+  /** Open lines are hit along their length, areas inside. */
+  readonly open: boolean;
+}
+
+/** The picture of a document: what painters paint, and what can be pointed at. */
+export interface Picture {
+  readonly sheet: Sheet;
+  readonly marks: readonly GroupMark[];
+  readonly visible: readonly Visible[];
+}
+
+/**
+ * Makes pictures of documents, remembering what did not change: geometry by node, order by face, tones by colour.
+ * One maker for one view; drop it and nothing is lost.
+ */
+export class PictureMaker {
+  private stage: Stage | null = null;
+  private stageKey: readonly unknown[] = [];
+  private things = new WeakMap<ShapeNode | PlacementNode, readonly Thing[]>();
+  private tones = new Map<string, string>();
+  private tonesOf: Light | null = null;
+  private readonly order = new OrderKeeper();
+
+  /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
+  stageOf({ projection, grid }: CheminDocument): Stage {
+    if (!this.stage || this.stageKey[0] !== projection || this.stageKey[1] !== grid.cell) {
+      const sight = sightFrom(projectionFrom(projection));
+      this.stage = { sight, directions: rangeDirections(sight), cell: grid.cell };
+      this.stageKey = [projection, grid.cell];
+      this.things = new WeakMap();
+    }
+    return this.stage;
+  }
+
+  /** The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top. */
+  make(document: CheminDocument): Picture {
+    const stage = this.stageOf(document);
+    const under: Painted[] = [];
+    const over: Painted[] = [];
+    const inSpace: Thing[] = [];
+    const hosts = shapesById(document.nodes);
+    const onFaces = new Map<string, PlacementNode[]>();
+    const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
+    for (const { node, hidden } of flattenTree(document.nodes)) {
+      if (hidden || node.kind === 'group') continue;
+      if (node.kind === 'placement' && node.target.kind === 'face') {
+        const key = `${node.target.node} ${node.target.face}`;
+        onFaces.set(key, [...(onFaces.get(key) ?? []), node]);
+        continue;
+      }
+      const flat = node.kind === 'shape' ? node.plane.kind === 'sheet' : node.target.kind === 'plane' && node.target.plane.kind === 'sheet';
+      if (flat) (inSpace.length > 0 ? over : under).push(this.paintFlat(stage, node, artworks));
+      else inSpace.push(...this.thingsOf(stage, node));
+    }
+    const { order, cuts } = this.order.update(inSpace.map((thing) => thing.drawn));
+    const space = order.map((i) => {
+      const thing = inSpace[i]!;
+      const cut = cuts.get(i)?.map((k) => inSpace[k]!.drawn.polygon);
+      return this.paintThing(document, stage, thing, cut ?? [], onFaces, hosts, artworks);
+    });
+    const painted = [...under, ...space, ...over];
+    return { sheet: document.sheet, marks: groupByNode(painted), visible: painted.flatMap((p) => p.visible) };
+  }
+
+  private thingsOf(stage: Stage, node: ShapeNode | PlacementNode): readonly Thing[] {
+    let things = this.things.get(node);
+    if (!things) {
+      const placed = node.kind === 'placement' ? placementThing(stage, node) : null;
+      things = node.kind === 'shape' ? shapeThings(stage, node) : placed ? [placed] : [];
+      this.things.set(node, things);
+    }
+    return things;
+  }
+
+  private colour(light: Light, base: string, normal: { readonly a: number; readonly b: number; readonly h: number }): string {
+    if (this.tonesOf !== light) {
+      this.tones = new Map();
+      this.tonesOf = light;
+    }
+    const key = `${base} ${normal.a} ${normal.b} ${normal.h}`;
+    let tone = this.tones.get(key);
+    if (tone === undefined) {
+      tone = faceColour(base, normal, light.sun, light.ramp);
+      this.tones.set(key, tone);
+    }
+    return tone;
+  }
+
+  private paintThing(
+    document: CheminDocument,
+    stage: Stage,
+    thing: Thing,
+    cuts: readonly ArrayLike<number>[],
+    onFaces: ReadonlyMap<string, readonly PlacementNode[]>,
+    hosts: ReadonlyMap<string, ShapeNode>,
+    artworks: ReadonlyMap<string, Artwork>,
+  ): Painted {
+    const { node, face, drawn, polyline } = thing;
+    if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, cuts.length ? cutPath(drawn.polygon, cuts) : null);
+    if (polyline || !face) {
+      const mark: PathMark = { kind: 'path', path: polylinePath(polyline ?? []), fill: null, rule: 'nonzero', line: lineStyle(node.paint.line) };
+      return { node: node.id, name: node.name, marks: mark.line ? [mark] : [], visible: [{ node: node.id, face: null, polygon: polyline ?? [], open: true }] };
+    }
+    const path = cuts.length ? cutPath(drawn.polygon, cuts) : polygonPath(drawn.polygon);
+    const name = node.depth === 0 ? node.name : `${node.name}, ${faceWord(face.normal)}`;
+    const fill = node.paint.fill === null ? null : flatInk(this.colour(document.light, node.paint.fill, face.normal));
+    const line = lineStyle(node.paint.line) ?? (fill && node.depth !== 0 ? seam(fill) : null);
+    const own: Mark[] = fill || line ? [{ kind: 'path', path, fill, rule: 'evenodd', line }] : [];
+    const visible: Visible[] = [{ node: node.id, face: face.name, polygon: drawn.polygon, open: false }];
+    for (const placed of onFaces.get(`${node.id} ${face.name}`) ?? []) {
+      const art = paintPlacement(stage, placed, hosts, artworks, path);
+      own.push(...groupByNode([art]));
+      visible.push(...art.visible);
+    }
+    const marks: Mark[] = own.length > 0 && node.depth !== 0 ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks: own }] : own;
+    return { node: node.id, name: node.name, marks, visible };
+  }
+
+  private paintFlat(stage: Stage, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
+    if (node.kind === 'placement') return paintPlacement(stage, node, new Map(), artworks, null);
+    const coords = node.outline.points.flatMap((p) => [p.u * stage.cell, p.v * stage.cell]);
+    const { closed } = node.outline;
+    const fill = closed && node.paint.fill !== null ? flatInk(node.paint.fill) : null;
+    const line = lineStyle(node.paint.line);
+    const mark: PathMark = { kind: 'path', path: closed ? polygonPath(coords) : polylinePath(coords), fill, rule: 'evenodd', line };
+    return { node: node.id, name: node.name, marks: fill || line ? [mark] : [], visible: [{ node: node.id, face: closed ? 'end' : null, polygon: coords, open: !closed }] };
+  }
+}
+
+interface Painted {
+  readonly node: string;
+  readonly name: string;
+  readonly marks: readonly Mark[];
+  readonly visible: readonly Visible[];
+}
+
+/** Neighbours in paint order that belong to one node become one named group. */
+function groupByNode(painted: readonly Painted[]): GroupMark[] {
+  const groups: { node: string; name: string; marks: Mark[] }[] = [];
+  for (const { node, name, marks } of painted) {
+    if (marks.length === 0) continue;
+    const last = groups.at(-1);
+    if (last?.node === node) last.marks.push(...marks);
+    else groups.push({ node, name, marks: [...marks] });
+  }
+  return groups.map(({ node, name, marks }) => ({ kind: 'group', node, name, clip: null, strength: 1, marks }));
+}
+
+function lineStyle(line: LinePaint | null): LineStyle | null {
+  return line && { ink: flatInk(line.colour), width: line.width, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
+}
+
+function seam(ink: LineStyle['ink']): LineStyle {
+  return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
+}
+
+const parsedArtworks = new WeakMap<Artwork, FlatArtwork | null>();
+
+/** The marks of an artwork, read once; null where its SVG cannot be read, which the schema has refused before. */
+export function flatArtwork(artwork: Artwork): FlatArtwork | null {
+  let flat = parsedArtworks.get(artwork);
+  if (flat === undefined) {
+    const read = readResolvedSvg(artwork.svg);
+    flat = read.ok ? read.value : null;
+    parsedArtworks.set(artwork, flat);
+  }
+  return flat;
+}
+
+function paintPlacement(
+  stage: Stage,
+  node: PlacementNode,
+  hosts: ReadonlyMap<string, ShapeNode>,
+  artworks: ReadonlyMap<string, Artwork>,
+  clip: Path | null,
+): Painted {
+  const artwork = artworks.get(node.artwork);
+  const flat = artwork && flatArtwork(artwork);
+  const homography = placementMap(stage, node, hosts);
+  const toSheet = homography && affineOf(homography);
+  const nothing: Painted = { node: node.id, name: node.name, marks: [], visible: [] };
+  if (!flat || !homography || !toSheet) return nothing;
+  const marks = mapMarks(flat.marks, composeAffine(toSheet, boxFromArtwork(flat, node.box)));
+  const polygon = boxCorners(node).flatMap(([x, y]) => {
+    const p = apply33(homography, x, y);
+    return p ? [p.x, p.y] : [];
+  });
+  const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip, rule: 'evenodd' }, strength: 1, marks }] : marks;
+  return { node: node.id, name: node.name, marks: clipped, visible: [{ node: node.id, face: null, polygon, open: false }] };
+}
+
+/** A polygon without the parts under others that are painted before it though they are in front. */
+function cutPath(polygon: ArrayLike<number>, others: readonly ArrayLike<number>[]): Path {
+  const ring = (flat: ArrayLike<number>): Polygon => {
+    const points: [number, number][] = [];
+    for (let i = 0; i < flat.length; i += 2) points.push([flat[i]!, flat[i + 1]!]);
+    return [points];
+  };
+  const left = polygonClipping.difference(ring(polygon), ...others.map(ring));
+  return joinPaths(left.flat().map((points) => polygonPath(points.slice(0, -1).flat())));
+}

@@ -1,0 +1,150 @@
+import type { CheminDocument, PlacementNode, ShapeNode } from '../document/types';
+import type { Mat33 } from '../math/matrix';
+import { apply33 } from '../math/matrix';
+import { signedArea } from '../math/polygon';
+import type { WorldPoint } from '../math/points';
+import { addWorld, scaleWorld } from '../math/points';
+import { planeFrame, sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
+import { sheetFromWorld } from '../projection/projection';
+import { nearnessOf, type Sight } from '../projection/sight';
+import { boundsArea, outlineEdges } from '../shape/outline';
+import { depthFaces, flatFace, readingDirections, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
+import { convexPieces, drawFace, drawPolygon, type DrawnFace } from '../visibility/drawn-face';
+
+/** Everything that a thing's geometry depends on besides itself. Made once a projection and cell size. */
+export interface Stage {
+  readonly sight: Sight;
+  readonly directions: readonly number[];
+  readonly cell: number;
+}
+
+/** A visible part of a thing: a face, a flat shape, a line, or a placement on a plane. */
+export interface Thing {
+  readonly drawn: DrawnFace;
+  readonly node: ShapeNode | PlacementNode;
+  /** The face in the world; null for lines and placements. */
+  readonly face: WorldFace | null;
+  /** Lines only: its corners on the sheet. */
+  readonly polyline: readonly number[] | null;
+}
+
+/** All faces of a shape in the world, hidden ones too: one for a flat shape, none for an open line or on the sheet. */
+export function worldFaces(stage: Stage, node: ShapeNode): readonly WorldFace[] {
+  const frame = planeFrame(stage.sight.projection, node.plane, stage.cell);
+  if (!frame || !boundsArea(node.outline)) return [];
+  return node.depth === 0 ? [flatFace(node.outline, frame)] : depthFaces(node.outline, frame, node.depth, stage.cell);
+}
+
+/** The parts of a shape that are turned to the viewer. */
+export function shapeThings(stage: Stage, node: ShapeNode): readonly Thing[] {
+  const faces = worldFaces(stage, node);
+  if (faces.length === 0) return lineThings(stage, node);
+  return faces.flatMap((face): Thing[] => {
+    const drawn = drawFace(stage.sight, stage.directions, node.id, face.corners, face.normal);
+    return drawn ? [{ drawn, node, face, polyline: null }] : [];
+  });
+}
+
+function lineThings(stage: Stage, node: ShapeNode): readonly Thing[] {
+  const { projection } = stage.sight;
+  const frame = planeFrame(projection, node.plane, stage.cell);
+  const near = frame && nearnessOf(stage.sight, frame.normal, frame.origin);
+  if (!frame || !near) return [];
+  const homography = sheetFromFrame(projection, frame);
+  const polyline = projectPoints(homography, node.outline.closed ? closedPoints(node) : node.outline.points);
+  if (!polyline || polyline.length < 4) return [];
+  const half = Math.max(0.05, (node.paint.line?.width ?? 0.2) / 2);
+  const pieces = outlineEdges(node.outline).flatMap(([p, q]) => ribbon(projectPoints(homography, [p, q]), half));
+  return [{ drawn: drawPolygon(stage.directions, node.id, Float64Array.from(polyline), pieces, near), node, face: null, polyline }];
+}
+
+function closedPoints(node: ShapeNode): ShapeNode['outline']['points'] {
+  const { points } = node.outline;
+  return points[0] ? [...points, points[0]] : points;
+}
+
+function projectPoints(homography: Mat33, points: readonly { readonly u: number; readonly v: number }[]): number[] | null {
+  const coords: number[] = [];
+  for (const { u, v } of points) {
+    const p = apply33(homography, u, v);
+    if (!p) return null;
+    coords.push(p.x, p.y);
+  }
+  return coords;
+}
+
+/** A line's own area on the sheet, so that it can be compared with faces like one. */
+function ribbon(ends: readonly number[] | null, half: number): Float64Array[] {
+  if (!ends) return [];
+  const [x0, y0, x1, y1] = ends as [number, number, number, number];
+  const length = Math.hypot(x1 - x0, y1 - y0);
+  if (length === 0) return [];
+  const nx = (-(y1 - y0) / length) * half;
+  const ny = ((x1 - x0) / length) * half;
+  return [Float64Array.of(x0 - nx, y0 - ny, x1 - nx, y1 - ny, x1 + nx, y1 + ny, x0 + nx, y0 + ny)];
+}
+
+/** The reading frame of a plane: x right and y down as text stands on it, one cell long, from the world's origin. */
+export function planeReadingFrame(stage: Stage, plane: Plane): PlaneFrame | null {
+  const frame = planeFrame(stage.sight.projection, plane, stage.cell);
+  if (!frame) return null;
+  const { right, down } = readingDirections(frame.normal);
+  return { origin: frame.origin, u: scaleWorld(right, stage.cell), v: scaleWorld(down, stage.cell), normal: frame.normal };
+}
+
+/** A placement's reading frame: its face's, its plane's, or null where the face is gone or it lies on the sheet. */
+export function placementFrame(stage: Stage, node: PlacementNode, hosts: ReadonlyMap<string, ShapeNode>): PlaneFrame | null {
+  if (node.target.kind === 'plane') return planeReadingFrame(stage, node.target.plane);
+  const host = hosts.get(node.target.node);
+  const face = host && faceNamed(stage, host, node.target.face);
+  return face ? readingFrame(face, stage.cell) : null;
+}
+
+/** The face of a shape with this name, or null where it has none (any more). */
+export function faceNamed(stage: Stage, host: ShapeNode, name: FaceName): WorldFace | null {
+  return worldFaces(stage, host).find((face) => face.name === name) ?? null;
+}
+
+/** The homography from a placement's reading frame, in cells, to the sheet; null where it cannot be drawn. */
+export function placementMap(stage: Stage, node: PlacementNode, hosts: ReadonlyMap<string, ShapeNode>): Mat33 | null {
+  const { cell } = stage;
+  if (node.target.kind === 'plane' && node.target.plane.kind === 'sheet') return [cell, 0, 0, 0, cell, 0, 0, 0, 1];
+  const frame = placementFrame(stage, node, hosts);
+  return frame && sheetFromFrame(stage.sight.projection, frame);
+}
+
+/** The thing that a placement on a plane is for the order: its box. */
+export function placementThing(stage: Stage, node: PlacementNode): Thing | null {
+  if (node.target.kind !== 'plane') return null;
+  const frame = planeReadingFrame(stage, node.target.plane);
+  if (!frame) return null;
+  const near = nearnessOf(stage.sight, frame.normal, frame.origin);
+  const corners: (WorldPoint | null)[] = boxCorners(node).map(([x, y]) => addWorld(frame.origin, addWorld(scaleWorld(frame.u, x), scaleWorld(frame.v, y))));
+  const flat = corners.flatMap((corner) => {
+    const p = corner && sheetFromWorld(stage.sight.projection, corner);
+    return p ? [p.x, p.y] : [];
+  });
+  if (!near || flat.length !== 8) return null;
+  const polygon = Float64Array.from(flat);
+  if (!(signedArea(polygon) > 0)) return null;
+  return { drawn: drawPolygon(stage.directions, node.id, polygon, convexPieces(polygon), near), node, face: null, polyline: null };
+}
+
+/** The corners of a placement's box in its reading frame, clockwise as it is read. */
+export function boxCorners({ box }: Pick<PlacementNode, 'box'>): readonly (readonly [number, number])[] {
+  return [
+    [box.x, box.y],
+    [box.x + box.width, box.y],
+    [box.x + box.width, box.y + box.height],
+    [box.x, box.y + box.height],
+  ];
+}
+
+/** All shapes of a document by id, for what lies on their faces. */
+export function shapesById(nodes: CheminDocument['nodes'], into = new Map<string, ShapeNode>()): Map<string, ShapeNode> {
+  for (const node of nodes) {
+    if (node.kind === 'shape') into.set(node.id, node);
+    else if (node.kind === 'group') shapesById(node.children, into);
+  }
+  return into;
+}

@@ -1,0 +1,100 @@
+import { apply33, invert33, type Mat33 } from '../math/matrix';
+import type { Axis, PlanePoint, SheetPoint, WorldPoint } from '../math/points';
+import { facing, type Projection } from './projection';
+
+/** The planes of the rosette. `left`: the left wall b·h; `right`: the right wall a·h; `sheet`: the flat sheet. */
+export type PlaneKind = 'floor' | 'left' | 'right' | 'sheet';
+
+/**
+ * A plane to draw on. `offset` is in cells along the axis that crosses the plane: h for the floor, a for the left
+ * wall, b for the right wall; so it is the third coordinate of everything drawn there. 0 for the sheet.
+ */
+export interface Plane {
+  readonly kind: PlaneKind;
+  readonly offset: number;
+}
+
+export const SHEET_PLANE: Plane = { kind: 'sheet', offset: 0 };
+
+/** The axes that u, v and the normal of a plane run along. */
+export const PLANE_AXES: Readonly<Record<Exclude<PlaneKind, 'sheet'>, { readonly u: Axis; readonly v: Axis; readonly across: Axis }>> = {
+  floor: { u: 'a', v: 'b', across: 'h' },
+  left: { u: 'b', v: 'h', across: 'a' },
+  right: { u: 'a', v: 'h', across: 'b' },
+};
+
+export const PLANE_NAMES: Readonly<Record<PlaneKind, string>> = {
+  floor: 'floor',
+  left: 'left wall',
+  right: 'right wall',
+  sheet: 'sheet',
+};
+
+/** A plane laid out in the world: its origin, the world vectors of one cell along u and v, and a unit normal. */
+export interface PlaneFrame {
+  readonly origin: WorldPoint;
+  readonly u: WorldPoint;
+  readonly v: WorldPoint;
+  /** Unit normal turned to the viewer: depth grows along it. */
+  readonly normal: WorldPoint;
+}
+
+/**
+ * The frame of a plane in the world, in document units, or null for the sheet, which has no place in the world.
+ * @param cell edge of a grid cell in document units
+ */
+export function planeFrame(projection: Projection, plane: Plane, cell: number): PlaneFrame | null {
+  if (plane.kind === 'sheet') return null;
+  const axes = PLANE_AXES[plane.kind];
+  const along = (axis: Axis, length: number): WorldPoint => ({ a: axis === 'a' ? length : 0, b: axis === 'b' ? length : 0, h: axis === 'h' ? length : 0 });
+  const origin = along(axes.across, plane.offset * cell);
+  const outward = along(axes.across, 1);
+  const normal = facing(projection, outward, origin) >= 0 ? outward : along(axes.across, -1);
+  return { origin, u: along(axes.u, cell), v: along(axes.v, cell), normal };
+}
+
+/** The world point of a plane point given in cells. */
+export function worldFromPlane({ origin, u, v }: PlaneFrame, p: PlanePoint): WorldPoint {
+  return {
+    a: origin.a + u.a * p.u + v.a * p.v,
+    b: origin.b + u.b * p.u + v.b * p.v,
+    h: origin.h + u.h * p.u + v.h * p.v,
+  };
+}
+
+/** The homography from a frame's (u, v) to the sheet. For a parallel projection its last row is (0, 0, 1). */
+export function sheetFromFrame({ matrix: m }: Projection, { origin: o, u, v }: PlaneFrame): Mat33 {
+  const row = (r: number, p: WorldPoint, w: number): number =>
+    (m[r] ?? 0) * p.a + (m[r + 1] ?? 0) * p.b + (m[r + 2] ?? 0) * p.h + (m[r + 3] ?? 0) * w;
+  return [row(0, u, 0), row(0, v, 0), row(0, o, 1), row(4, u, 0), row(4, v, 0), row(4, o, 1), row(8, u, 0), row(8, v, 0), row(8, o, 1)];
+}
+
+/** The homography from plane points in cells to the sheet, the sheet plane included (u right, v down there). */
+export function sheetFromPlane(projection: Projection, plane: Plane, cell: number): Mat33 {
+  const frame = planeFrame(projection, plane, cell);
+  return frame ? sheetFromFrame(projection, frame) : [cell, 0, 0, 0, cell, 0, 0, 0, 1];
+}
+
+/** The plane point, in cells, under a sheet point; null where the plane is seen edge-on. Inverse of `sheetFromPlane`. */
+export function planeFromSheet(projection: Projection, plane: Plane, cell: number, at: SheetPoint): PlanePoint | null {
+  const inverse = invert33(sheetFromPlane(projection, plane, cell));
+  const p = inverse && apply33(inverse, at.x, at.y);
+  return p ? { u: p.x, v: p.y } : null;
+}
+
+/** Drawn area over true area of a plane under a parallel projection; 0 where it is seen edge-on. */
+export function planeDeterminant(projection: Projection, plane: Plane, cell: number): number {
+  const m = sheetFromPlane(projection, plane, cell);
+  return Math.abs(m[0] * m[4] - m[1] * m[3]) / (m[8] * m[8]) / (cell * cell);
+}
+
+/** A plane point as a, b, h in cells; on the sheet only u and v have a meaning, given as a and b. */
+export function cellsFromPlane(plane: Plane, p: PlanePoint): Readonly<Record<Axis, number>> {
+  if (plane.kind === 'sheet') return { a: p.u, b: p.v, h: 0 };
+  const axes = PLANE_AXES[plane.kind];
+  const cells: Record<Axis, number> = { a: 0, b: 0, h: 0 };
+  cells[axes.u] = p.u;
+  cells[axes.v] = p.v;
+  cells[axes.across] = plane.offset;
+  return cells;
+}

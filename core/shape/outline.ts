@@ -1,0 +1,104 @@
+import { exactCells, ticksFromCells } from '../math/exact';
+import type { PlanePoint } from '../math/points';
+
+/** A corner of an outline. The id is unique in its outline and survives edits: a solid's side is named after it. */
+export interface OutlinePoint extends PlanePoint {
+  readonly id: number;
+}
+
+/** A boundary on a plane, in cells. Closed outlines do not repeat their first point. */
+export interface Outline {
+  readonly points: readonly OutlinePoint[];
+  readonly closed: boolean;
+}
+
+/** The extent of points in cells. */
+export interface PlaneBox {
+  readonly minU: number;
+  readonly minV: number;
+  readonly maxU: number;
+  readonly maxV: number;
+}
+
+/** An outline through points, with fresh ids from 1 and every coordinate made exact. */
+export function outlineThrough(points: readonly PlanePoint[], closed: boolean): Outline {
+  return { points: points.map((p, i) => ({ id: i + 1, u: exactCells(p.u), v: exactCells(p.v) })), closed };
+}
+
+/** The four corners of the box between two opposite corners, starting at the first and running along u first. */
+export function rectangleOutline(from: PlanePoint, to: PlanePoint): Outline {
+  return outlineThrough([from, { u: to.u, v: from.v }, to, { u: from.u, v: to.v }], true);
+}
+
+/** The outline moved by whole amounts of cells; lengths stay exactly what they were. */
+export function moveOutline(outline: Outline, du: number, dv: number): Outline {
+  return { ...outline, points: outline.points.map((p) => ({ ...p, u: exactCells(p.u + du), v: exactCells(p.v + dv) })) };
+}
+
+/** Exact differences in cells between two stored points, along u and v. */
+export function spanBetween(p: PlanePoint, q: PlanePoint): PlanePoint {
+  return { u: exactCells(q.u - p.u), v: exactCells(q.v - p.v) };
+}
+
+/** Length in cells; exact for edges along an axis. */
+export function edgeLength(p: PlanePoint, q: PlanePoint): number {
+  const span = spanBetween(p, q);
+  if (span.u === 0) return Math.abs(span.v);
+  return span.v === 0 ? Math.abs(span.u) : Math.hypot(span.u, span.v);
+}
+
+/** The edges of an outline as pairs of corners; a closed one has as many edges as points. */
+export function outlineEdges(outline: Outline): readonly (readonly [OutlinePoint, OutlinePoint])[] {
+  const { points, closed } = outline;
+  const edges: [OutlinePoint, OutlinePoint][] = [];
+  points.forEach((p, i) => {
+    const next = points[i + 1] ?? (closed ? points[0] : undefined);
+    if (next && next !== p) edges.push([p, next]);
+  });
+  return edges;
+}
+
+/** The box around points, or null for none. */
+export function boxAround(points: readonly PlanePoint[]): PlaneBox | null {
+  const [first] = points;
+  if (!first) return null;
+  let { u: minU, v: minV } = first;
+  let maxU = minU;
+  let maxV = minV;
+  for (const p of points) {
+    minU = Math.min(minU, p.u);
+    maxU = Math.max(maxU, p.u);
+    minV = Math.min(minV, p.v);
+    maxV = Math.max(maxV, p.v);
+  }
+  return { minU, minV, maxU, maxV };
+}
+
+/**
+ * Twice the signed area in square ticks, positive for outlines that turn from u to v. Computed on whole numbers,
+ * so its sign is right and zero means no area at all (exact while the extent stays below 2,600 cells).
+ */
+export function doubleAreaTicks(points: readonly PlanePoint[]): number {
+  const [first] = points;
+  if (!first) return 0;
+  const u0 = ticksFromCells(first.u);
+  const v0 = ticksFromCells(first.v);
+  let twice = 0;
+  for (let i = 1; i + 1 < points.length; i++) {
+    const p = points[i]!;
+    const q = points[i + 1]!;
+    twice += (ticksFromCells(p.u) - u0) * (ticksFromCells(q.v) - v0) - (ticksFromCells(q.u) - u0) * (ticksFromCells(p.v) - v0);
+  }
+  return twice;
+}
+
+/** Whether an outline bounds an area: closed, three corners or more, and not all on one line. */
+export function boundsArea(outline: Outline): boolean {
+  return outline.closed && outline.points.length >= 3 && doubleAreaTicks(outline.points) !== 0;
+}
+
+/** The middle of the box around an outline, in cells. */
+export function outlineCentre(outline: Outline): PlanePoint | null {
+  const box = boxAround(outline.points);
+  return box && { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
+}

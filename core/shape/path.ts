@@ -1,0 +1,116 @@
+import svgpath from 'svgpath';
+import type { Affine } from '../math/matrix';
+
+/**
+ * A path as verbs and flat coordinates: M and L take a point, C two handles and a point, Z closes. Plain data, cheap
+ * to map and to paint.
+ */
+export interface Path {
+  readonly verbs: string;
+  readonly coords: readonly number[];
+}
+
+/** How many coordinates a verb takes. */
+export const COORDS_OF: Readonly<Record<string, number>> = { M: 2, L: 2, C: 6, Z: 0 };
+
+/** A closed path through flat coordinates. */
+export function polygonPath(polygon: ArrayLike<number>): Path {
+  const corners = polygon.length / 2;
+  return { verbs: corners === 0 ? '' : 'M' + 'L'.repeat(corners - 1) + 'Z', coords: Array.from(polygon) };
+}
+
+/** An open path through flat coordinates. */
+export function polylinePath(coords: readonly number[]): Path {
+  return { verbs: coords.length === 0 ? '' : 'M' + 'L'.repeat(coords.length / 2 - 1), coords };
+}
+
+/** Several paths as one. */
+export function joinPaths(paths: readonly Path[]): Path {
+  return { verbs: paths.map((p) => p.verbs).join(''), coords: paths.flatMap((p) => p.coords) };
+}
+
+/** A path under an affine map; exact for curves, since Bezier curves are carried over by their handles. */
+export function mapPath(path: Path, [a, b, c, d, e, f]: Affine): Path {
+  const { coords } = path;
+  const out = new Array<number>(coords.length);
+  for (let i = 0; i < coords.length; i += 2) {
+    const x = coords[i]!;
+    const y = coords[i + 1]!;
+    out[i] = a * x + c * y + e;
+    out[i + 1] = b * x + d * y + f;
+  }
+  return { verbs: path.verbs, coords: out };
+}
+
+/** The smallest and largest coordinates of a path. */
+export interface PathBox {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/** The exact box of a path, curves by the roots of their derivative; null for an empty path. */
+export function pathBox(path: Path): PathBox | null {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  const { coords } = path;
+  const take = (x: number, y: number): void => {
+    minX = Math.min(minX, x);
+    maxX = Math.max(maxX, x);
+    minY = Math.min(minY, y);
+    maxY = Math.max(maxY, y);
+  };
+  let at = 0;
+  for (const verb of path.verbs) {
+    if (verb === 'C') {
+      const x = coords.slice(at - 2, at + 6).filter((_, i) => i % 2 === 0);
+      const y = coords.slice(at - 2, at + 6).filter((_, i) => i % 2 === 1);
+      for (const t of [...turningPlaces(x), ...turningPlaces(y)]) take(cubicAt(x, t), cubicAt(y, t));
+    }
+    const size = COORDS_OF[verb] ?? 0;
+    if (size > 0) take(coords[at + size - 2]!, coords[at + size - 1]!);
+    at += size;
+  }
+  return minX <= maxX ? { minX, minY, maxX, maxY } : null;
+}
+
+function cubicAt(p: readonly number[], t: number): number {
+  const s = 1 - t;
+  return s * s * s * p[0]! + 3 * s * s * t * p[1]! + 3 * s * t * t * p[2]! + t * t * t * p[3]!;
+}
+
+/** Parameters between 0 and 1 where one coordinate of a cubic turns back. */
+function turningPlaces(p: readonly number[]): readonly number[] {
+  const a = -p[0]! + 3 * p[1]! - 3 * p[2]! + p[3]!;
+  const b = 2 * (p[0]! - 2 * p[1]! + p[2]!);
+  const c = p[1]! - p[0]!;
+  const roots: number[] = [];
+  if (Math.abs(a) < 1e-12) {
+    if (b !== 0) roots.push(-c / b);
+  } else {
+    const disc = b * b - 4 * a * c;
+    if (disc >= 0) roots.push((-b + Math.sqrt(disc)) / (2 * a), (-b - Math.sqrt(disc)) / (2 * a));
+  }
+  return roots.filter((t) => t > 0 && t < 1);
+}
+
+/** The path of SVG path data made of absolute or relative commands of any kind, or what is wrong with it. */
+export function pathFromSvg(data: string): Path | string {
+  const parsed = svgpath(data).abs().unshort().unarc();
+  const fault = (parsed as unknown as { err: string }).err;
+  if (fault) return fault.replace(/^SvgPath: /, '');
+  let verbs = '';
+  const coords: number[] = [];
+  parsed.iterate(([verb, ...n], _index, x, y) => {
+    const v = n as number[];
+    if (verb === 'M' || verb === 'L') coords.push(v[0]!, v[1]!);
+    else if (verb === 'H') coords.push(v[0]!, y);
+    else if (verb === 'V') coords.push(x, v[0]!);
+    else if (verb === 'Q') {
+      const [cx, cy, ex, ey] = v as [number, number, number, number];
+      coords.push(x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey), ex, ey);
+    } else if (verb === 'C') coords.push(...v);
+    verbs += verb === 'H' || verb === 'V' ? 'L' : verb === 'Q' ? 'C' : verb;
+  });
+  return coords.every(Number.isFinite) ? { verbs, coords } : 'a coordinate is not a finite number';
+}

@@ -1,0 +1,118 @@
+import type { Axis, PlanePoint, WorldPoint } from '../math/points';
+import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld } from '../math/points';
+import { worldFromPlane, type PlaneFrame } from '../projection/planes';
+import { doubleAreaTicks, outlineEdges, type Outline } from '../shape/outline';
+
+/**
+ * A face's name within its solid. `base` lies in the drawn plane, `end` at full depth, `side:3` over the outline's
+ * edge that starts at point 3. Names survive moves, depth changes and edits of other points.
+ */
+export type FaceName = 'base' | 'end' | `side:${number}`;
+
+/** A flat face in the world. */
+export interface WorldFace {
+  readonly name: FaceName;
+  /** Corners in document units, anticlockwise seen from outside. */
+  readonly corners: readonly WorldPoint[];
+  /** Unit normal pointing out of the solid; for a flat shape, to the viewer. */
+  readonly normal: WorldPoint;
+}
+
+/** The face of a flat shape: its outline laid into the world, turned to the viewer. */
+export function flatFace(outline: Outline, frame: PlaneFrame): WorldFace {
+  return { name: 'end', corners: turned(outline.points, frame, frame.normal), normal: frame.normal };
+}
+
+/**
+ * The faces of the solid that a closed outline makes by running along its plane's normal: the two ends first, then
+ * one side for each edge in the outline's order. Edges without length give no side. An outline without area gives
+ * no faces.
+ * @param depth in cells; positive comes towards the viewer, negative goes away, 0 gives no faces
+ * @param cell edge of a cell in document units
+ */
+export function depthFaces(outline: Outline, frame: PlaneFrame, depth: number, cell: number): readonly WorldFace[] {
+  if (depth === 0 || !outline.closed || doubleAreaTicks(outline.points) === 0) return [];
+  const run = scaleWorld(frame.normal, depth * cell);
+  const forward = scaleWorld(frame.normal, Math.sign(depth));
+  const backward = scaleWorld(forward, -1);
+  const shift = (p: WorldPoint): WorldPoint => addWorld(p, run);
+  const faces: WorldFace[] = [
+    { name: 'base', corners: turned(outline.points, frame, backward), normal: backward },
+    { name: 'end', corners: turned(outline.points, frame, forward).map(shift), normal: forward },
+  ];
+  const sense = turnsWith(outline.points, frame, forward) ? 1 : -1;
+  for (const [p, q] of outlineEdges(outline)) {
+    const from = worldFromPlane(frame, p);
+    const to = worldFromPlane(frame, q);
+    const normal = unitWorld(scaleWorld(crossWorld(subtractWorld(to, from), forward), sense));
+    if (!normal) continue;
+    const corners = sense > 0 ? [from, to, shift(to), shift(from)] : [to, from, shift(from), shift(to)];
+    faces.push({ name: `side:${p.id}`, corners, normal });
+  }
+  return faces;
+}
+
+function turnsWith(points: readonly PlanePoint[], frame: PlaneFrame, normal: WorldPoint): boolean {
+  return doubleAreaTicks(points) * dotWorld(crossWorld(frame.u, frame.v), normal) > 0;
+}
+
+function turned(points: readonly PlanePoint[], frame: PlaneFrame, normal: WorldPoint): WorldPoint[] {
+  const corners = points.map((p) => worldFromPlane(frame, p));
+  return turnsWith(points, frame, normal) ? corners : corners.reverse();
+}
+
+/** The axis that a direction runs along and its sense, or null for a slanting one. */
+export function axisOf(direction: WorldPoint): { readonly axis: Axis; readonly sense: 1 | -1 } | null {
+  for (const axis of ['a', 'b', 'h'] as const) {
+    if (Math.abs(Math.abs(direction[axis]) - 1) < 1e-12) return { axis, sense: direction[axis] > 0 ? 1 : -1 };
+  }
+  return null;
+}
+
+/** What people call a face with this outward normal: top, underside, left, right, back left, back right, or slanting side. */
+export function faceWord(normal: WorldPoint): string {
+  const along = axisOf(normal);
+  if (!along) return normal.h > 1e-12 ? 'slope' : normal.h < -1e-12 ? 'overhang' : 'slanting side';
+  if (along.axis === 'h') return along.sense > 0 ? 'top' : 'underside';
+  if (along.axis === 'a') return along.sense < 0 ? 'left side' : 'far right side';
+  return along.sense < 0 ? 'right side' : 'far left side';
+}
+
+/**
+ * The frame in which a face is read: x to the right, y down, as text would stand on it, in world vectors of one
+ * cell, with the origin at the top left of the face's box. Upright faces have y straight down; level faces have x
+ * along a.
+ */
+export function readingFrame(face: WorldFace, cell: number): PlaneFrame & { readonly width: number; readonly height: number } {
+  const { right, down } = readingDirections(face.normal);
+  let minX = Infinity;
+  let minY = Infinity;
+  let maxX = -Infinity;
+  let maxY = -Infinity;
+  for (const corner of face.corners) {
+    const x = dotWorld(corner, right);
+    const y = dotWorld(corner, down);
+    minX = Math.min(minX, x);
+    maxX = Math.max(maxX, x);
+    minY = Math.min(minY, y);
+    maxY = Math.max(maxY, y);
+  }
+  const level = face.corners[0] ? dotWorld(face.corners[0], face.normal) : 0;
+  const origin = addWorld(addWorld(scaleWorld(right, minX), scaleWorld(down, minY)), scaleWorld(face.normal, level));
+  return {
+    origin,
+    u: scaleWorld(right, cell),
+    v: scaleWorld(down, cell),
+    normal: face.normal,
+    width: (maxX - minX) / cell,
+    height: (maxY - minY) / cell,
+  };
+}
+
+/** The unit directions in which text on a surface with this normal runs (`right`) and stacks its lines (`down`). */
+export function readingDirections(normal: WorldPoint): { readonly right: WorldPoint; readonly down: WorldPoint } {
+  const level = Math.abs(normal.a) + Math.abs(normal.b) < 1e-12;
+  const right = level ? { a: 1, b: 0, h: 0 } : (unitWorld({ a: -normal.b, b: normal.a, h: 0 }) ?? { a: 1, b: 0, h: 0 });
+  const up = crossWorld(normal, right);
+  return { right, down: scaleWorld(up, -1) };
+}

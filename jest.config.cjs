@@ -1,0 +1,34 @@
+/** Two suites: core and everything headless in plain Node, the application's components in jsdom. */
+const shared = {
+  roots: ['<rootDir>'],
+  // Looking a global up through the sandbox costs more than the arithmetic; these are passed in instead.
+  sandboxInjectedGlobals: ['Math', 'Number', 'Infinity'],
+  modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
+  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@demo$': '<rootDir>/demo/index.ts' },
+};
+const esbuild = '<rootDir>/scripts/jest-transform.cjs';
+module.exports = {
+  projects: [
+    {
+      ...shared,
+      displayName: 'core',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/{core,demo,workers,server}/**/*.test.ts', '<rootDir>/app/**/*.tool.test.ts'],
+      transform: { '\\.[cm]?[jt]s$': esbuild },
+      transformIgnorePatterns: ['/node_modules/(?!(culori|earcut|robust-predicates|polygon-clipping|svgpath|splaytree)/)'],
+    },
+    {
+      ...shared,
+      displayName: 'app',
+      preset: 'jest-preset-angular',
+      testMatch: ['<rootDir>/app/**/*.test.ts'],
+      testPathIgnorePatterns: ['\\.tool\\.test\\.ts$'],
+      setupFilesAfterEnv: ['<rootDir>/app/testing/setup.ts'],
+      transform: {
+        '/node_modules/.+\\.[cm]?js$': esbuild,
+        '\\.(ts|js|mjs|html|svg)$': ['jest-preset-angular', { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' }],
+      },
+      transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|culori|earcut|robust-predicates|polygon-clipping|konva|dexie|lucide|comlink)/?)'],
+    },
+  ],
+};
