@@ -59,3 +59,14 @@ function valueOf(tree: jsep.Expression, depth: number): number | string {
   if (tree.type === 'Identifier') return `“${(tree as jsep.Identifier).name}” is not a number.`;
   return 'Only numbers and + − × ÷ ( ) have a meaning here.';
 }
+
+/**
+ * A typed length in cells: a sum in cells, or in the sheet's unit where the text ends with it, such as `62.5 mm`.
+ * @param cell edge of a cell in that unit
+ */
+export function parseLength(text: string, unit: string, cell: number): SumResult {
+  const trimmed = text.trim();
+  if (!trimmed.toLowerCase().endsWith(unit)) return parseSum(trimmed);
+  const sum = parseSum(trimmed.slice(0, -unit.length));
+  return sum.ok ? { ok: true, value: sum.value / cell } : sum;
+}

@@ -40,14 +40,17 @@ export interface CanvasLayers {
   close(layer: CanvasLike, beneath: CanvasLike, strength: number): void;
 }
 
-/** Paints a picture in sheet units; the context's transform carries them to px. The sheet's background comes first. */
-export function paintPicture(canvas: CanvasLike, picture: Picture, layers: CanvasLayers): void {
-  const { width, height, background } = picture.sheet;
+/** Paints the sheet's background in sheet units; the context's transform carries them to px. */
+export function paintSheet(canvas: CanvasLike, { width, height, background }: Picture['sheet']): void {
   canvas.save();
   canvas.fillStyle = background;
   tracePath(canvas, { verbs: 'MLLLZ', coords: [0, 0, width, 0, width, height, 0, height] });
   canvas.fill('nonzero');
   canvas.restore();
+}
+
+/** Paints a picture's marks in sheet units over what the canvas holds. */
+export function paintMarks(canvas: CanvasLike, picture: Picture, layers: CanvasLayers): void {
   for (const mark of picture.marks) paintMark(canvas, mark, layers);
 }
 

@@ -1,0 +1,90 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { apply33, exactCells, findNode, findShape, idsWithin, invert33, placementMap, shapesById, type Edit, type PlacementNode, type SheetPoint } from '@core';
+import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
+import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
+import { ViewStore } from '../state/view.store';
+
+/** Something to take hold of: a named place on the screen, in px, and what dragging it does. */
+export interface Handle {
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
+}
+
+/** The handles of the selection: the size of a placement, the depth of a shape while building. */
+@Injectable({ providedIn: 'root' })
+export class HandlesService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
+
+  /** Whether a handle is held, so that the tool beneath stays still. */
+  readonly dragging = signal(false);
+
+  /** Ids of everything that is selected, what groups hold included. */
+  readonly selected = computed((): ReadonlySet<string> => {
+    const document = this.documents.shown();
+    return new Set(this.view.selection().flatMap((id) => {
+      const node = findNode(document, id);
+      return node ? idsWithin(node) : [];
+    }));
+  });
+
+  readonly handles = computed((): readonly Handle[] => {
+    const document = this.documents.shown();
+    const [id, ...more] = this.view.selection();
+    const node = id === undefined || more.length > 0 ? null : findNode(document, id);
+    if (!node || node.locked || node.hidden) return [];
+    if (node.kind === 'placement') return this.sizeHandle(node);
+    return node.kind === 'shape' && this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
+  });
+
+  private toScreen({ x, y }: SheetPoint): SheetPoint {
+    return { x: x * this.view.zoom() + this.view.panX(), y: y * this.view.zoom() + this.view.panY() };
+  }
+
+  private toSheet({ x, y }: SheetPoint): SheetPoint {
+    return { x: (x - this.view.panX()) / this.view.zoom(), y: (y - this.view.panY()) / this.view.zoom() };
+  }
+
+  private depthHandleOf(id: string): readonly Handle[] {
+    const at = depthHandle(this.documents.shown(), this.pictures.geometry(), id);
+    if (!at) return [];
+    const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
+      const shape = findShape(this.documents.kept(), id);
+      const start = shape && depthHandle({ ...this.documents.kept() }, this.pictures.geometry(), id);
+      if (!shape || !start) return;
+      const depth = shape.depth + runAlongNormal(this.pictures.geometry(), shape, start, this.toSheet(px));
+      this.finish({ kind: 'depth', id, depth: free ? exactCells(depth) : Math.round(depth) + 0 }, `set depth of ${shape.name}`, end);
+    };
+    return [{ name: 'depth', ...this.toScreen(at), drag }];
+  }
+
+  private sizeHandle(node: PlacementNode): readonly Handle[] {
+    const map = placementMap(this.pictures.geometry(), node, shapesById(this.documents.shown().nodes));
+    const corner = map && apply33(map, node.box.x + node.box.width, node.box.y + node.box.height);
+    const inverse = map && invert33(map);
+    if (!corner || !inverse) return [];
+    const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = findNode(this.documents.kept(), node.id);
+      const at = this.toSheet(px);
+      const p = apply33(inverse, at.x, at.y);
+      if (kept?.kind !== 'placement' || !p) return;
+      const ratio = kept.box.height / kept.box.width;
+      // The larger of both movements sets the size; the proportions stay.
+      const wanted = Math.max(p.x - kept.box.x, (p.y - kept.box.y) / ratio);
+      const width = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
+      const box = { ...kept.box, width: exactCells(width), height: exactCells(width * ratio) };
+      this.finish({ kind: 'place', id: node.id, target: kept.target, box }, `set size of ${kept.name}`, end);
+    };
+    return [{ name: 'size', ...this.toScreen(corner), drag }];
+  }
+
+  private finish(edit: Edit, label: string, end: boolean): void {
+    if (end) this.documents.commit(edit, label);
+    else this.documents.show(edit);
+    this.dragging.set(!end);
+  }
+}

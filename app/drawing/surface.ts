@@ -1,0 +1,252 @@
+import Konva from 'konva/lib/Core';
+import { Circle } from 'konva/lib/shapes/Circle';
+import { Text } from 'konva/lib/shapes/Text';
+import { apply33, gridLines, sheetFromPlane, projectionFrom, type CheminDocument, type Mat33, type Picture, type Plane, type PlanePoint, type SheetBox } from '@core';
+import type { Ghost } from '../tools/tool';
+import { paintOnCanvas } from './canvas-paint';
+import type { Handle } from './handles.service';
+import { hatchPath, planeColour, signOf } from './signs';
+
+/** How the drawing is looked at. */
+export interface Look {
+  readonly zoom: number;
+  readonly panX: number;
+  readonly panY: number;
+}
+
+interface PictureLook extends Look {
+  readonly grid: boolean;
+  readonly seeThrough: boolean;
+  readonly theme: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+interface Overlay extends Look {
+  readonly ghost: Ghost | null;
+  readonly map: Mat33 | null;
+  readonly selection: ReadonlySet<string>;
+}
+
+/** Smallest distance of grid lines in px that is still drawn; closer ones are thinned to the bold lines. */
+const CLOSEST_LINES_PX = 5;
+
+/**
+ * The drawing surface: a stage with three layers (picture and grid; ghosts and selection; handles). The picture is
+ * painted from the display list; nothing here decides anything.
+ */
+export class Surface {
+  private readonly stage: Konva.Stage;
+  private readonly pictureLayer = new Konva.Layer({ listening: false });
+  private readonly overlayLayer = new Konva.Layer({ listening: false });
+  private readonly handleLayer = new Konva.Layer();
+  private paintPicture: (context: CanvasRenderingContext2D) => void = () => undefined;
+  private paintOverlay: (context: CanvasRenderingContext2D) => void = () => undefined;
+  private readonly styles: CSSStyleDeclaration;
+  private current: readonly Handle[] = [];
+
+  constructor(host: HTMLElement) {
+    this.styles = getComputedStyle(document.documentElement);
+    this.stage = new Konva.Stage({ container: host as HTMLDivElement, width: host.clientWidth || 1, height: host.clientHeight || 1 });
+    const shape = (paint: (context: CanvasRenderingContext2D) => void): Konva.Shape =>
+      new Konva.Shape({ listening: false, perfectDrawEnabled: false, sceneFunc: (context) => paint(context._context) });
+    this.pictureLayer.add(shape((context) => this.paintPicture(context)));
+    this.overlayLayer.add(shape((context) => this.paintOverlay(context)));
+    this.stage.add(this.pictureLayer, this.overlayLayer, this.handleLayer);
+  }
+
+  destroy(): void {
+    this.stage.destroy();
+  }
+
+  /** Shows a picture with the grid of a plane under its marks. */
+  picture(picture: Picture, document: CheminDocument, plane: Plane, look: PictureLook): void {
+    if (this.stage.width() !== look.width || this.stage.height() !== look.height) this.stage.size({ width: look.width, height: look.height });
+    this.paintPicture = (context) => {
+      context.save();
+      context.translate(look.panX, look.panY);
+      context.scale(look.zoom, look.zoom);
+      this.sheetShadow(context, picture);
+      const grid = (): void => {
+        if (look.grid) this.grid(context, document, plane, look);
+      };
+      if (look.seeThrough) {
+        paintOnCanvas(context, { ...picture, marks: [] }, grid);
+        this.seeThrough(context, picture, look);
+      } else paintOnCanvas(context, picture, grid);
+      context.restore();
+    };
+    this.pictureLayer.batchDraw();
+  }
+
+  /** Shows what is selected and what is about to be drawn. */
+  overlay(picture: Picture, overlay: Overlay): void {
+    this.paintOverlay = (context) => {
+      context.save();
+      context.translate(overlay.panX, overlay.panY);
+      context.scale(overlay.zoom, overlay.zoom);
+      this.selection(context, picture, overlay);
+      const { ghost, map } = overlay;
+      if (ghost && map) this.ghost(context, ghost, map, overlay.zoom);
+      context.restore();
+    };
+    this.overlayLayer.batchDraw();
+  }
+
+  /** Shows handles with their names; a held one stays under the pointer. */
+  handles(handles: readonly Handle[]): void {
+    const held = this.handleLayer.find('Circle').some((circle) => circle.isDragging());
+    const names = handles.map((handle) => handle.name).join(' ');
+    const before = this.current.map((handle) => handle.name).join(' ');
+    this.current = handles;
+    if (names !== before) this.makeHandles(handles);
+    const circles = this.handleLayer.find<Circle>('Circle');
+    const texts = this.handleLayer.find<Text>('Text');
+    handles.forEach((handle, i) => {
+      if (!held) circles[i]?.position({ x: handle.x, y: handle.y });
+      texts[i]?.position({ x: handle.x + 11, y: handle.y - 6 });
+      texts[i]?.fill(this.colour('--ink'));
+      circles[i]?.fill(this.colour('--paper')).stroke(this.colour('--violet'));
+    });
+    this.handleLayer.batchDraw();
+  }
+
+  private makeHandles(handles: readonly Handle[]): void {
+    this.handleLayer.destroyChildren();
+    handles.forEach((handle, i) => {
+      const circle = new Circle({ radius: 6, strokeWidth: 2, draggable: true, hitStrokeWidth: 18, name: handle.name });
+      const act = (event: { readonly evt: MouseEvent }, end: boolean): void => this.current[i]?.drag(circle.position(), event.evt.altKey, end);
+      circle.on('pointerdown', (event) => this.current[i]?.drag(circle.position(), event.evt.altKey, false));
+      circle.on('dragmove', (event) => act(event, false));
+      circle.on('dragend', (event) => act(event, true));
+      circle.on('pointerup', (event) => {
+        if (!circle.isDragging()) act(event, true);
+      });
+      this.handleLayer.add(circle, new Text({ text: handle.name, fontSize: 12, fontFamily: 'Hanken Grotesk', listening: false }));
+    });
+  }
+
+  private colour(token: string): string {
+    return this.styles.getPropertyValue(token).trim() || '#2a2333';
+  }
+
+  private sheetShadow(context: CanvasRenderingContext2D, { sheet }: Picture): void {
+    context.save();
+    context.shadowColor = 'rgb(42 35 51 / 28%)';
+    context.shadowBlur = 14;
+    context.shadowOffsetY = 3;
+    context.fillStyle = sheet.background;
+    context.fillRect(0, 0, sheet.width, sheet.height);
+    context.restore();
+  }
+
+  /** The plane's own two families in its colour; every bold line stronger, the axes through the origin strongest. */
+  private grid(context: CanvasRenderingContext2D, document: CheminDocument, plane: Plane, look: PictureLook): void {
+    const { sheet, grid, projection } = document;
+    const map = sheetFromPlane(projectionFrom(projection), plane, grid.cell);
+    const seen: SheetBox = {
+      minX: Math.max(0, -look.panX / look.zoom),
+      minY: Math.max(0, -look.panY / look.zoom),
+      maxX: Math.min(sheet.width, (look.width - look.panX) / look.zoom),
+      maxY: Math.min(sheet.height, (look.height - look.panY) / look.zoom),
+    };
+    if (seen.minX >= seen.maxX || seen.minY >= seen.maxY) return;
+    const apart = Math.min(...[Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[1], map[4]), Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[0], map[3])]) * look.zoom;
+    const step = apart >= CLOSEST_LINES_PX ? 1 : grid.bold;
+    context.save();
+    context.strokeStyle = planeColour(plane.kind);
+    for (const { indices, ends } of gridLines(map, seen, step)) {
+      indices.forEach((index, i) => {
+        const bold = index % grid.bold === 0;
+        context.globalAlpha = index === 0 ? 0.85 : bold ? 0.5 : 0.24;
+        context.lineWidth = (index === 0 ? 1.3 : 1) / look.zoom;
+        context.beginPath();
+        context.moveTo(ends[4 * i]!, ends[4 * i + 1]!);
+        context.lineTo(ends[4 * i + 2]!, ends[4 * i + 3]!);
+        context.stroke();
+      });
+    }
+    context.restore();
+  }
+
+  private seeThrough(context: CanvasRenderingContext2D, picture: Picture, look: Look): void {
+    context.save();
+    context.strokeStyle = '#2a2333';
+    context.lineWidth = 1.1 / look.zoom;
+    context.lineJoin = 'round';
+    for (const part of picture.visible) {
+      tracePolygon(context, part.polygon, !part.open);
+      context.stroke();
+    }
+    context.restore();
+  }
+
+  private selection(context: CanvasRenderingContext2D, picture: Picture, { selection, zoom }: Overlay): void {
+    if (selection.size === 0) return;
+    context.save();
+    context.strokeStyle = '#5a3ea6';
+    context.lineJoin = 'round';
+    for (const part of picture.visible) {
+      if (!selection.has(part.node)) continue;
+      tracePolygon(context, part.polygon, !part.open);
+      context.globalAlpha = 0.35;
+      context.lineWidth = 4 / zoom;
+      context.stroke();
+      context.globalAlpha = 1;
+      context.lineWidth = 1.3 / zoom;
+      context.stroke();
+    }
+    context.restore();
+  }
+
+  private ghost(context: CanvasRenderingContext2D, ghost: Ghost, map: Mat33, zoom: number): void {
+    const colour = planeColour(ghost.plane.kind);
+    const flat = ghost.points.flatMap((p) => this.on(map, p));
+    context.save();
+    context.strokeStyle = colour;
+    context.lineJoin = 'round';
+    context.lineWidth = 1.8 / zoom;
+    if (flat.length >= 4) {
+      tracePolygon(context, flat, ghost.closed);
+      if (ghost.closed) {
+        context.save();
+        context.clip();
+        hatchPath(context, ghost.plane.kind, flat, zoom, ghost.closes ? 0.95 : 0.4);
+        context.restore();
+        tracePolygon(context, flat, true);
+      }
+      context.stroke();
+    }
+    context.fillStyle = colour;
+    for (let i = 0; i + 1 < flat.length; i += 2) context.fillRect(flat[i]! - 2 / zoom, flat[i + 1]! - 2 / zoom, 4 / zoom, 4 / zoom);
+    if (ghost.caught) {
+      const [x, y] = this.on(map, ghost.caught);
+      const aligned = ghost.caught.with;
+      if (aligned) {
+        const [fx, fy] = this.on(map, aligned);
+        context.save();
+        context.setLineDash([4 / zoom, 4 / zoom]);
+        context.lineWidth = 1 / zoom;
+        tracePolygon(context, [fx!, fy!, x!, y!], false);
+        context.stroke();
+        context.restore();
+      }
+      signOf(context, ghost.caught.kind, x!, y!, zoom, colour);
+    }
+    context.restore();
+  }
+
+  private on(map: Mat33, p: PlanePoint): readonly number[] {
+    const at = apply33(map, p.u, p.v);
+    return at ? [at.x, at.y] : [];
+  }
+}
+
+function tracePolygon(context: CanvasRenderingContext2D, flat: ArrayLike<number>, closed: boolean): void {
+  context.beginPath();
+  for (let i = 0; i + 1 < flat.length; i += 2) {
+    if (i === 0) context.moveTo(flat[i]!, flat[i + 1]!);
+    else context.lineTo(flat[i]!, flat[i + 1]!);
+  }
+  if (closed) context.closePath();
+}

@@ -1,0 +1,159 @@
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { apply33, CATCH_PX, parseLength, type PlanePoint, type SheetPoint } from '@core';
+import { placeTool } from '../features/artwork/place.tool';
+import { depthTool } from '../features/build/depth.tool';
+import { outlineTool, resumeOutline, type OutlineState } from '../features/draw/outline.tool';
+import { rectangleTool } from '../features/draw/rectangle.tool';
+import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
+import { ViewStore, type ToolName } from '../state/view.store';
+import { planePointAt } from '../tools/catching';
+import { pickTool } from '../tools/pick.tool';
+import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
+import { newId } from '../platform/ids';
+
+const TOOLS = { pick: pickTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<Record<ToolName, Tool<unknown>>>;
+
+/** Drives the chosen tool: gives it events, shows its ghost, makes its edits. */
+@Injectable({ providedIn: 'root' })
+export class ToolRunnerService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
+
+  private readonly state = signal<unknown>(pickTool.start());
+  private readonly running = signal<ToolName>('pick');
+  /** Where the keyboard's pointer stands, and whether it has moved since the last press. */
+  private keyboardAt: PlanePoint | null = null;
+  private keyboardMoved = false;
+
+  /** Where the pointer is, in px of the drawing area; null when it has left. */
+  readonly pointer = signal<SheetPoint | null>(null);
+  readonly ghost = computed<Ghost | null>(() => TOOLS[this.running()].ghost(this.state(), this.context()));
+  /** The lengths that can be typed now. */
+  readonly fields = computed(() => TOOLS[this.running()].fields(this.state()));
+  readonly busy = computed(() => this.fields().length > 0);
+  /** The text that opened the typing field, or null while it is closed. */
+  readonly typing = signal<string | null>(null);
+
+  private readonly context = computed<ToolContext>(() => ({
+    document: this.documents.kept(),
+    geometry: this.pictures.geometry(),
+    picture: this.pictures.picture(),
+    plane: this.view.plane(),
+    paint: this.view.paint(),
+    selection: this.view.selection(),
+    artwork: this.view.artwork(),
+    reach: CATCH_PX / this.view.zoom(),
+    on: (plane) => this.pictures.planeContext(plane),
+    newId,
+  }));
+
+  constructor() {
+    effect(() => {
+      const wanted = this.view.tool();
+      untracked(() => this.switchTo(wanted));
+    });
+    effect(() => {
+      const { base } = this.documents.history();
+      untracked(() => this.takeUp(base.id));
+    });
+  }
+
+  private opened = '';
+
+  /** Starts afresh with another drawing, taking up the outline that was left in it. */
+  private takeUp(id: string): void {
+    if (id === this.opened || !this.documents.open()) return;
+    this.opened = id;
+    const draft = this.documents.draft();
+    if (!draft || draft.points.length === 0) {
+      this.state.set(TOOLS[this.running()].start());
+      return;
+    }
+    this.view.setStage('draw');
+    this.view.setTool('outline');
+    this.running.set('outline');
+    this.state.set(resumeOutline(draft.plane, draft.points));
+  }
+
+  private switchTo(tool: ToolName): void {
+    if (tool === this.running()) return;
+    this.send({ kind: 'key', key: 'Escape' });
+    this.running.set(tool);
+    this.state.set(TOOLS[tool].start());
+    this.typing.set(null);
+  }
+
+  /** A pointer event at a place of the drawing area in px. */
+  point(kind: 'move' | 'down' | 'up', px: SheetPoint, how: { readonly lock: boolean; readonly free: boolean }): void {
+    this.pointer.set(px);
+    this.keyboardAt = null;
+    const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
+    this.send({ kind, at, ...how });
+  }
+
+  key(key: 'Backspace' | 'Enter' | 'Escape'): void {
+    if (key === 'Enter' && this.keyboardAt && this.keyboardMoved) {
+      const at = this.keyboardSheet(this.keyboardAt);
+      if (at) {
+        this.keyboardMoved = false;
+        this.send({ kind: 'down', at, lock: false, free: false });
+        this.send({ kind: 'up', at, lock: false, free: false });
+        return;
+      }
+    }
+    this.send({ kind: 'key', key });
+  }
+
+  /** Moves the keyboard's pointer by cells along the plane's own directions and shows what it takes. */
+  stepPointer(du: number, dv: number): void {
+    const on = this.pictures.planeContext(this.view.plane());
+    const centre = { x: (this.view.width() / 2 - this.view.panX()) / this.view.zoom(), y: (this.view.height() / 2 - this.view.panY()) / this.view.zoom() };
+    const start = this.keyboardAt ?? this.ghost()?.caught ?? planePointAt(on, centre);
+    if (!start) return;
+    this.keyboardAt = { u: Math.round(start.u) + du, v: Math.round(start.v) + dv };
+    this.keyboardMoved = true;
+    const at = this.keyboardSheet(this.keyboardAt);
+    if (!at) return;
+    this.pointer.set({ x: at.x * this.view.zoom() + this.view.panX(), y: at.y * this.view.zoom() + this.view.panY() });
+    this.send({ kind: 'move', at, lock: false, free: false });
+  }
+
+  private keyboardSheet(p: PlanePoint): SheetPoint | null {
+    return apply33(this.pictures.planeContext(this.view.plane()).options.sheetFromPlane, p.u, p.v);
+  }
+
+  /** Takes typed lengths; comes back with what is wrong with the first that cannot be read. */
+  type(texts: readonly string[]): string | null {
+    const { document } = this.context();
+    const lengths: (number | null)[] = [];
+    for (const text of texts) {
+      const sum = text.trim() === '' ? null : parseLength(text, document.sheet.unit, document.grid.cell);
+      if (sum && !sum.ok) return sum.message;
+      lengths.push(sum ? sum.value : null);
+    }
+    this.typing.set(null);
+    this.send({ kind: 'typed', lengths });
+    return null;
+  }
+
+  leave(): void {
+    if (!this.busy()) this.pointer.set(null);
+  }
+
+  private send(event: ToolEvent): void {
+    const name = this.running();
+    const step = TOOLS[name].step(this.state(), event, this.context());
+    this.state.set(step.state);
+    if (step.preview !== undefined) this.documents.show(step.preview);
+    if (step.commit) this.documents.commit(step.commit.edit, step.commit.label);
+    if (step.select) this.view.select(step.select);
+    if (name === 'outline') {
+      const { plane, points } = step.state as OutlineState;
+      const kept = this.documents.draft();
+      if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);
+    }
+    if (step.done) this.view.setTool('pick');
+  }
+}

@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { ButtonModule } from 'primeng/button';
+import { SelectModule } from 'primeng/select';
+import { findNode, flattenTree, PLANE_NAMES, worldFaces, facing, faceWord, type Artwork, type Edit, type PlacementTarget } from '@core';
+import { IconComponent } from '../../controls/icon.component';
+import { ImportsService } from '../../platform/imports.service';
+import { newId } from '../../platform/ids';
+import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
+import { ViewStore } from '../../state/view.store';
+import { ArtworkThumbComponent } from './artwork-thumb.component';
+import { placementOn } from './place.tool';
+
+interface TargetOption {
+  readonly label: string;
+  readonly value: string;
+  readonly target: PlacementTarget;
+}
+
+/** The artworks of the drawing, and where a placement lies: chosen here or by pressing a face. */
+@Component({
+  selector: 'chemin-artwork-bench',
+  imports: [ArtworkThumbComponent, ButtonModule, FormsModule, IconComponent, SelectModule],
+  templateUrl: './artwork-bench.component.html',
+  styleUrls: ['../bench.css', './artwork-bench.component.css'],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ArtworkBenchComponent {
+  protected readonly store = inject(DocumentStore);
+  protected readonly view = inject(ViewStore);
+  protected readonly imports = inject(ImportsService);
+  private readonly pictures = inject(PictureService);
+
+  protected readonly placement = computed(() => {
+    const node = findNode(this.store.kept(), this.view.selection()[0] ?? '');
+    return node?.kind === 'placement' ? node : null;
+  });
+
+  /** Every place that artwork can lie on: the active plane, and each face that is turned to the viewer. */
+  protected readonly targets = computed((): TargetOption[] => {
+    const geometry = this.pictures.geometry();
+    const plane = this.view.plane();
+    const options: TargetOption[] = [{ label: `${PLANE_NAMES[plane.kind]}, offset ${plane.offset}`, value: 'plane', target: { kind: 'plane', plane } }];
+    for (const { node, hidden } of flattenTree(this.store.kept().nodes)) {
+      if (hidden || node.kind !== 'shape') continue;
+      for (const face of worldFaces(geometry, node)) {
+        const corner = face.corners[0];
+        if (!corner || facing(geometry.sight.projection, face.normal, corner) <= 1e-9) continue;
+        const label = node.depth === 0 ? node.name : `${node.name}, ${faceWord(face.normal)}`;
+        options.push({ label, value: `${node.id} ${face.name}`, target: { kind: 'face', node: node.id, face: face.name } });
+      }
+    }
+    return options;
+  });
+
+  /** The option that the selected placement lies on. */
+  protected readonly lies = computed(() => {
+    const target = this.placement()?.target;
+    return target?.kind === 'face' ? `${target.node} ${target.face}` : 'plane';
+  });
+
+  protected choose(artwork: Artwork): void {
+    this.view.patch({ artwork: artwork.id });
+    this.view.setTool('place');
+  }
+
+  /** Places the chosen artwork without the pointer. */
+  protected placeOn(value: string): void {
+    const option = this.targets().find((o) => o.value === value);
+    const artwork = this.store.kept().artworks.find((a) => a.id === this.view.artwork());
+    if (!option || !artwork) return;
+    const node = placementOn(artwork, option.target, { document: this.store.kept(), geometry: this.pictures.geometry(), newId }, null);
+    this.store.commit({ kind: 'add', nodes: [node], artworks: [] }, `place ${artwork.name}`);
+    this.view.select([node.id]);
+    this.view.setTool('pick');
+  }
+
+  /** Moves the selected placement to another face or plane; its size stays. */
+  protected moveTo(value: string): void {
+    const placed = this.placement();
+    const option = this.targets().find((o) => o.value === value);
+    if (!placed || !option || value === this.lies()) return;
+    const edit: Edit = { kind: 'place', id: placed.id, target: option.target, box: placed.box };
+    this.store.commit(edit, `move ${placed.name}`);
+  }
+}

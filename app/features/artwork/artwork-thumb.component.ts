@@ -1,0 +1,31 @@
+import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, input, viewChild } from '@angular/core';
+import { flatArtwork, mapMarks, type Artwork } from '@core';
+import { paintOnCanvas } from '../../drawing/canvas-paint';
+
+const WIDTH = 340;
+const HEIGHT = 160;
+
+/** Flat artwork in small, painted from its marks; its markup never enters the page. */
+@Component({
+  selector: 'chemin-artwork-thumb',
+  template: '<canvas #canvas width="340" height="160" aria-hidden="true"></canvas>',
+  styles: 'canvas { display: block; width: 100%; aspect-ratio: 340 / 160; background: #fff; border-radius: 2px; }',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ArtworkThumbComponent {
+  readonly artwork = input.required<Artwork>();
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    afterRenderEffect(() => {
+      const flat = flatArtwork(this.artwork());
+      const context = this.canvas().nativeElement.getContext('2d');
+      if (!flat || !context) return;
+      const scale = Math.min((WIDTH - 12) / flat.width, (HEIGHT - 12) / flat.height);
+      const marks = mapMarks(flat.marks, [scale, 0, 0, scale, (WIDTH - flat.width * scale) / 2, (HEIGHT - flat.height * scale) / 2]);
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      const sheet = { width: WIDTH, height: HEIGHT, unit: 'mm' as const, background: '#ffffff' };
+      paintOnCanvas(context, { sheet, visible: [], marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }] });
+    });
+  }
+}

@@ -1,0 +1,37 @@
+import Dexie, { type Table } from 'dexie';
+import type { CheminDocument, Step } from '@core';
+import type { Draft } from '../state/document.store';
+
+/** A kept drawing without its steps. */
+export interface StoredDrawing {
+  readonly id: string;
+  readonly name: string;
+  /** Milliseconds since 1970 of the last change, and of the deletion or 0. */
+  readonly changed: number;
+  readonly deleted: number;
+  /** Grows with every save, so that a second page notices that it is behind. */
+  readonly revision: number;
+  readonly document: CheminDocument;
+  readonly base: CheminDocument;
+  readonly position: number;
+  readonly stepCount: number;
+  readonly draft: Draft | null;
+}
+
+export interface StoredStep {
+  readonly drawing: string;
+  readonly index: number;
+  readonly step: Step;
+}
+
+/** The browser's own storage: drawings, their steps, and a few settings. */
+export class CheminDatabase extends Dexie {
+  readonly drawings!: Table<StoredDrawing, string>;
+  readonly steps!: Table<StoredStep, [string, number]>;
+  readonly settings!: Table<{ readonly key: string; readonly value: unknown }, string>;
+
+  constructor(name = 'chemin') {
+    super(name);
+    this.version(1).stores({ drawings: 'id, changed, deleted', steps: '[drawing+index], drawing', settings: 'key' });
+  }
+}

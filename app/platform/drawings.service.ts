@@ -1,0 +1,122 @@
+import { Injectable } from '@angular/core';
+import { checkDocument, presentDocument, replayHistory, startHistory, stepSchema, type CheminDocument, type History, type Step } from '@core';
+import type { Draft } from '../state/document.store';
+import { CheminDatabase, type StoredDrawing } from './database';
+
+export interface OpenedDrawing {
+  readonly history: History;
+  readonly draft: Draft | null;
+  readonly revision: number;
+  /** The steps could not be used; only the drawing itself is there. */
+  readonly stepsLost: boolean;
+}
+
+/** What a save needs; `savedSteps` are the steps that storage has already. */
+export interface DrawingToSave {
+  readonly history: History;
+  readonly draft: Draft | null;
+  readonly revision: number;
+  readonly savedSteps: readonly Step[];
+}
+
+/** Another page has saved the same drawing in the meantime. */
+export class BehindError extends Error {
+  constructor() {
+    super('This drawing was changed in another page.');
+    this.name = 'BehindError';
+  }
+}
+
+/** Drawings in the browser's storage: kept, listed, renamed, copied, deleted and brought back. */
+@Injectable({ providedIn: 'root' })
+export class DrawingsService {
+  protected readonly db: CheminDatabase = new CheminDatabase();
+
+  /** All drawings that are not deleted, or all that are; the last changed first. */
+  async list(deleted: boolean): Promise<readonly StoredDrawing[]> {
+    const all = await this.db.drawings.orderBy('changed').reverse().toArray();
+    return all.filter((drawing) => drawing.deleted > 0 === deleted);
+  }
+
+  async open(id: string): Promise<OpenedDrawing | null> {
+    const stored = await this.db.drawings.get(id);
+    if (!stored) return null;
+    const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
+    const checked = checkDocument(stored.document);
+    if (!checked.ok) throw new Error(checked.problems[0]?.message ?? 'The kept drawing cannot be read.');
+    const steps = rows.slice(0, stored.stepCount).map((row) => stepSchema.safeParse(row.step));
+    const base = checkDocument(stored.base);
+    if (base.ok && steps.every((s) => s.success)) {
+      const history = replayHistory(base.value, steps.map((s) => s.data!), stored.position);
+      const fits = history.steps.length === stored.stepCount && JSON.stringify(presentDocument(history)) === JSON.stringify(checked.value);
+      if (fits) return { history, draft: stored.draft, revision: stored.revision, stepsLost: false };
+    }
+    return { history: startHistory(checked.value), draft: stored.draft, revision: stored.revision, stepsLost: true };
+  }
+
+  /**
+   * Saves in one transaction: the drawing, and only those steps that storage does not have yet.
+   * @returns the new revision
+   * @throws BehindError where another page has saved since
+   */
+  async save({ history, draft, revision, savedSteps }: DrawingToSave): Promise<number> {
+    const document = presentDocument(history);
+    let same = 0;
+    while (same < savedSteps.length && savedSteps[same] === history.steps[same]) same++;
+    return this.db.transaction('rw', this.db.drawings, this.db.steps, async () => {
+      const before = await this.db.drawings.get(document.id);
+      if (before && before.revision !== revision) throw new BehindError();
+      if (savedSteps.length > same) {
+        await this.db.steps.where('[drawing+index]').between([document.id, same], [document.id, Infinity]).delete();
+      }
+      await this.db.steps.bulkPut(history.steps.slice(same).map((step, i) => ({ drawing: document.id, index: same + i, step })));
+      await this.db.drawings.put({
+        id: document.id,
+        name: document.name,
+        changed: Date.now(),
+        deleted: 0,
+        revision: revision + 1,
+        document,
+        base: history.base,
+        position: history.position,
+        stepCount: history.steps.length,
+        draft,
+      });
+      return revision + 1;
+    });
+  }
+
+  /** Keeps a document as a new drawing. */
+  async add(document: CheminDocument): Promise<void> {
+    await this.save({ history: startHistory(document), draft: null, revision: 0, savedSteps: [] });
+  }
+
+  async rename(id: string, name: string): Promise<void> {
+    await this.db.drawings.where('id').equals(id).modify((drawing: { -readonly [K in keyof StoredDrawing]: StoredDrawing[K] }) => {
+      drawing.name = name;
+      drawing.document = { ...drawing.document, name };
+      drawing.base = { ...drawing.base, name };
+      drawing.revision++;
+    });
+  }
+
+  async setDeleted(id: string, deleted: boolean): Promise<void> {
+    await this.db.drawings.update(id, { deleted: deleted ? Date.now() : 0 });
+  }
+
+  /** Deletes for good what was deleted before. */
+  async erase(id: string): Promise<void> {
+    await this.db.transaction('rw', this.db.drawings, this.db.steps, async () => {
+      await this.db.steps.where('drawing').equals(id).delete();
+      await this.db.drawings.delete(id);
+    });
+  }
+
+  async setting(key: string): Promise<unknown> {
+    return (await this.db.settings.get(key))?.value;
+  }
+
+  async setSetting(key: string, value: unknown): Promise<void> {
+    await this.db.settings.put({ key, value });
+  }
+}

@@ -1,0 +1,42 @@
+/** Hands a file over to the browser's downloads. */
+export function downloadText(name: string, text: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  document.body.append(link);
+  link.click();
+  link.remove();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** Asks for one file; null where none was chosen. */
+export function chooseFile(accept: string): Promise<File | null> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = accept;
+    input.hidden = true;
+    document.body.append(input);
+    input.addEventListener('change', () => {
+      resolve(input.files?.[0] ?? null);
+      input.remove();
+    });
+    input.addEventListener('cancel', () => {
+      resolve(null);
+      input.remove();
+    });
+    input.click();
+  });
+}
+
+/** A drawing's name as a file name. */
+export function fileName(name: string, ending: string): string {
+  const safe = name
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase();
+  return `${safe || 'drawing'}.${ending}`;
+}

@@ -1,0 +1,73 @@
+import { inject, Injectable } from '@angular/core';
+import { readProject, type Artwork, type Edit, type Problem } from '@core';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
+import { ViewStore } from '../state/view.store';
+import { chooseFile } from './files';
+import { newId } from './ids';
+import { SessionService } from './session.service';
+import { SvgReaderService } from './svg-reader.service';
+
+/** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
+@Injectable({ providedIn: 'root' })
+export class ImportsService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly messages = inject(MessageStore);
+  private readonly session = inject(SessionService);
+  private readonly svg = inject(SvgReaderService);
+
+  async openProject(): Promise<void> {
+    const file = await chooseFile('.chemin,application/json');
+    if (file) await this.takeProject(file);
+  }
+
+  async addArtwork(): Promise<void> {
+    const file = await chooseFile('.svg,image/svg+xml');
+    if (file) await this.takeArtwork(file);
+  }
+
+  /** Takes files that were dropped on the drawing, each by its kind. */
+  async takeDropped(files: readonly File[]): Promise<void> {
+    for (const file of files) {
+      if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await this.takeArtwork(file);
+      else await this.takeProject(file);
+    }
+  }
+
+  private async takeProject(file: File): Promise<void> {
+    const read = readProject(await file.text());
+    if (!read.ok) {
+      this.refuse(`“${file.name}” was not opened`, read.problems, 'The open drawing is untouched.');
+      return;
+    }
+    await this.session.adopt(read.value);
+    this.messages.say('good', `“${read.value.name}” was opened`);
+  }
+
+  private async takeArtwork(file: File): Promise<void> {
+    const read = await this.svg.read(await file.text());
+    if (!read.ok) {
+      this.refuse(`“${file.name}” was not added`, read.problems, 'Nothing was changed.');
+      return;
+    }
+    const { svg, flat } = read.value;
+    const artwork: Artwork = { id: newId(), name: file.name.replace(/\.svg$/i, '').slice(0, 200) || 'artwork', svg, width: flat.width, height: flat.height };
+    const edit: Edit = { kind: 'add', nodes: [], artworks: [artwork] };
+    this.documents.commit(edit, `add artwork ${artwork.name}`);
+    this.view.patch({ artwork: artwork.id });
+    this.view.setStage('artwork');
+    this.view.setTool('place');
+    this.messages.say(read.notes.length ? 'warn' : 'good', `“${file.name}” was added`, read.notes.length ? read.notes.map(placed) : ['Press a face to place it there.']);
+  }
+
+  private refuse(title: string, problems: readonly Problem[], rest: string): void {
+    const more = problems.length > 4 ? [`and ${problems.length - 4} more`] : [];
+    this.messages.say('bad', title, [...problems.slice(0, 4).map(placed), ...more, rest]);
+  }
+}
+
+/** A problem with its place, where the message does not name it already. */
+function placed({ path, message }: Problem): string {
+  return path && !message.includes(path) ? `${path}: ${message}` : message;
+}

@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { IconComponent } from '../controls/icon.component';
+import { ArtworkBenchComponent } from '../features/artwork/artwork-bench.component';
+import { BuildBenchComponent } from '../features/build/build-bench.component';
+import { DrawBenchComponent } from '../features/draw/draw-bench.component';
+import { LightBenchComponent } from '../features/light/light-bench.component';
+import { OutputBenchComponent } from '../features/output/output-bench.component';
+import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
+
+/** The bench: the stage's tools, each with icon, name and digit, and below them the settings of the stage. */
+@Component({
+  selector: 'chemin-bench',
+  imports: [ArtworkBenchComponent, BuildBenchComponent, DrawBenchComponent, IconComponent, LightBenchComponent, OutputBenchComponent],
+  template: `
+    <section [attr.aria-label]="stage().title + ': tools and settings'">
+      <h2>{{ stage().title }}</h2>
+      <ul>
+        @for (tool of stage().tools; track tool; let i = $index) {
+          <li>
+            <button type="button" class="tool" [attr.aria-pressed]="view.tool() === tool" (click)="view.setTool(tool)">
+              <chemin-icon [name]="tool" /><span>{{ titles[tool] }}</span
+              ><kbd>{{ i + 1 }}</kbd>
+            </button>
+          </li>
+        }
+      </ul>
+      @switch (stage().name) {
+        @case ('draw') {
+          <chemin-draw-bench />
+        }
+        @case ('build') {
+          <chemin-build-bench />
+        }
+        @case ('light') {
+          <chemin-light-bench />
+        }
+        @case ('artwork') {
+          <chemin-artwork-bench />
+        }
+        @case ('output') {
+          <chemin-output-bench />
+        }
+      }
+    </section>
+  `,
+  styles: `
+    :host { border-right: 1px solid var(--stone-2); overflow: hidden auto; scrollbar-width: thin; }
+    section { display: grid; gap: 12px; padding: 14px; }
+    h2 { font-size: 17px; font-weight: 600; letter-spacing: -0.01em; }
+    ul { display: grid; gap: 2px; }
+    .tool { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 32px; padding: 4px 8px; border: 0; border-left: 3px solid transparent; border-radius: 2px; background: none; text-align: left; cursor: pointer; }
+    .tool span { flex: 1; }
+    .tool:hover { background: var(--stone-1); }
+    .tool[aria-pressed='true'] { border-left-color: var(--violet); background: var(--violet-wash); font-weight: 500; }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BenchComponent {
+  protected readonly view = inject(ViewStore);
+  protected readonly titles = TOOL_TITLES;
+  protected readonly stage = computed(() => STAGES.find((stage) => stage.name === this.view.stage()) ?? STAGES[0]!);
+}

@@ -1,0 +1,113 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ButtonModule } from 'primeng/button';
+import { DialogModule } from 'primeng/dialog';
+import type { CheminDocument } from '@core';
+import { IconComponent } from '../controls/icon.component';
+import type { StoredDrawing } from '../platform/database';
+import { DrawingsService } from '../platform/drawings.service';
+import { ImportsService } from '../platform/imports.service';
+import { SessionService } from '../platform/session.service';
+import { CommandsService } from '../state/commands.service';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
+import { ViewStore } from '../state/view.store';
+import { ThumbnailComponent } from './thumbnail.component';
+
+/** All drawings in this browser with living thumbnails: opened, renamed, copied, deleted and brought back. */
+@Component({
+  selector: 'chemin-drawings-dialog',
+  imports: [ButtonModule, DialogModule, IconComponent, ThumbnailComponent],
+  templateUrl: './drawings-dialog.component.html',
+  styleUrl: './drawings-dialog.component.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DrawingsDialogComponent {
+  private readonly drawings = inject(DrawingsService);
+  private readonly session = inject(SessionService);
+  private readonly imports = inject(ImportsService);
+  private readonly messages = inject(MessageStore);
+  private readonly view = inject(ViewStore);
+  private readonly commands = inject(CommandsService);
+  protected readonly store = inject(DocumentStore);
+
+  protected readonly kept = signal<readonly StoredDrawing[]>([]);
+  protected readonly gone = signal<readonly StoredDrawing[]>([]);
+
+  constructor() {
+    void this.refresh();
+  }
+
+  protected when({ changed }: StoredDrawing): string {
+    return new Date(changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+  }
+
+  protected async refresh(): Promise<void> {
+    await this.attempt(async () => {
+      await this.session.saveNow();
+      this.kept.set(await this.drawings.list(false));
+      this.gone.set(await this.drawings.list(true));
+    });
+  }
+
+  protected async open(drawing: StoredDrawing): Promise<void> {
+    await this.attempt(async () => {
+      await this.session.open(drawing.id);
+      this.close();
+    });
+  }
+
+  protected async rename(drawing: StoredDrawing, text: string): Promise<void> {
+    const name = text.trim().slice(0, 200);
+    if (!name || name === drawing.name) return;
+    if (drawing.id === this.store.kept().id) this.store.commit({ kind: 'title', name });
+    else await this.attempt(() => this.drawings.rename(drawing.id, name));
+    await this.refresh();
+  }
+
+  protected async copy(drawing: StoredDrawing): Promise<void> {
+    const copy: CheminDocument = { ...drawing.document, id: crypto.randomUUID(), name: `${drawing.name}, copy` };
+    await this.attempt(() => this.drawings.add(copy));
+    await this.refresh();
+  }
+
+  /** Deletes a drawing; where it is the open one, another is opened first. */
+  protected async setDeleted(drawing: StoredDrawing, deleted: boolean): Promise<void> {
+    await this.attempt(async () => {
+      if (deleted && drawing.id === this.store.kept().id) {
+        const other = this.kept().find((d) => d.id !== drawing.id);
+        if (other) await this.session.open(other.id);
+        else await this.session.startEmpty();
+      }
+      await this.drawings.setDeleted(drawing.id, deleted);
+    });
+    await this.refresh();
+  }
+
+  protected async erase(drawing: StoredDrawing): Promise<void> {
+    await this.attempt(() => this.drawings.erase(drawing.id));
+    await this.refresh();
+  }
+
+  protected async start(what: 'empty' | 'demo' | 'file'): Promise<void> {
+    this.close();
+    if (what === 'empty') await this.session.startEmpty();
+    else if (what === 'demo') await this.session.addDemos();
+    else await this.imports.openProject();
+  }
+
+  protected save(): void {
+    this.commands.run('document.save-file');
+  }
+
+  protected close(): void {
+    this.view.patch({ panel: 'none' });
+  }
+
+  private async attempt(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      this.messages.say('bad', 'The browser’s storage did not answer', [error instanceof Error ? error.message : String(error)]);
+    }
+  }
+}

@@ -1,0 +1,63 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { TooltipModule } from 'primeng/tooltip';
+import { figure, PLANE_AXES, PLANE_NAMES } from '@core';
+import { MeasureFieldComponent } from '../controls/measure-field.component';
+import { ToolRunnerService } from '../drawing/tool-runner.service';
+import { CommandsService } from '../state/commands.service';
+import { DocumentStore } from '../state/document.store';
+import { PX_PER_MM, ViewStore } from '../state/view.store';
+import { placeWords } from '../tools/catching';
+import { RosetteComponent } from './rosette.component';
+
+/** The ground bar: the plane and its offset, showing and snapping, the live read-out, the zoom. */
+@Component({
+  selector: 'chemin-ground-bar',
+  imports: [MeasureFieldComponent, RosetteComponent, TooltipModule],
+  template: `
+    <footer>
+      <chemin-rosette />
+      <div class="plane" [class]="'plane ' + view.plane().kind">
+        <strong>{{ planeName() }}</strong>
+        <span>{{ axes() }}</span>
+      </div>
+      @if (view.plane().kind !== 'sheet') {
+        <chemin-measure class="offset" label="Offset" [cell]="store.shown().grid.cell" [value]="view.plane().offset" (taken)="view.putPlane({ kind: view.plane().kind, offset: $event })" />
+      }
+      <span class="rule"></span>
+      <button type="button" class="plain" [attr.aria-pressed]="view.grid()" pTooltip="G" tooltipPosition="top" (click)="commands.run('view.grid')">Grid {{ view.grid() ? 'shown' : 'hidden' }}</button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.snapping()" pTooltip="K" tooltipPosition="top" (click)="commands.run('view.snap')">Snapping {{ view.snapping() ? 'on' : 'off' }}</button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">See-through</button>
+      <span class="rule"></span>
+      <output class="place" aria-label="Place of the pointer in cells">{{ place() }}</output>
+      <output class="size" aria-label="Measures of what is being drawn">{{ size() }}</output>
+      <span class="gap"></span>
+      <span class="cell">1 cell = {{ cell() }}&#8201;mm</span>
+      <span class="rule"></span>
+      <button type="button" class="plain" aria-label="Zoom out" (click)="commands.run('view.out')">−</button>
+      <output class="zoom" aria-label="Zoom">{{ zoom() }}&#8201;%</output>
+      <button type="button" class="plain" aria-label="Zoom in" (click)="commands.run('view.in')">+</button>
+      <button type="button" class="plain" (click)="commands.run('view.fit')">Fit</button>
+    </footer>
+  `,
+  styleUrl: './ground-bar.component.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class GroundBarComponent {
+  protected readonly view = inject(ViewStore);
+  protected readonly store = inject(DocumentStore);
+  protected readonly commands = inject(CommandsService);
+  private readonly tools = inject(ToolRunnerService);
+
+  protected readonly planeName = computed(() => PLANE_NAMES[this.view.plane().kind]);
+  protected readonly axes = computed(() => {
+    const { kind } = this.view.plane();
+    return kind === 'sheet' ? 'flat, x · y' : `${PLANE_AXES[kind].u} · ${PLANE_AXES[kind].v}`;
+  });
+  protected readonly place = computed(() => {
+    const ghost = this.tools.ghost();
+    return ghost?.caught ? placeWords(ghost.plane, ghost.caught) : '';
+  });
+  protected readonly size = computed(() => (this.tools.busy() ? (this.tools.ghost()?.words[0] ?? '') : ''));
+  protected readonly cell = computed(() => figure(this.store.shown().grid.cell));
+  protected readonly zoom = computed(() => figure((this.view.zoom() / PX_PER_MM) * 100, 0));
+}

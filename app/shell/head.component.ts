@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { TooltipModule } from 'primeng/tooltip';
+import { IconComponent } from '../controls/icon.component';
+import { SessionService } from '../platform/session.service';
+import { CommandsService } from '../state/commands.service';
+import { DocumentStore } from '../state/document.store';
+import { ViewStore } from '../state/view.store';
+
+/** The head: the drawing's name, how it is kept, undo and redo, finding. */
+@Component({
+  selector: 'chemin-head',
+  imports: [IconComponent, TooltipModule],
+  template: `
+    <header>
+      <strong class="mark">Chemin</strong>
+      <button type="button" class="plain" (click)="commands.run('document.list')"><chemin-icon name="drawings" />Drawings</button>
+      <label class="visually-hidden" for="title">Name of the drawing</label>
+      <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" (keydown.enter)="$any($event.target).blur()" />
+      <span class="saved" [class.trouble]="session.saving() === 'failed' || session.saving() === 'behind'" role="status">{{ session.words() }}</span>
+      <span class="gap"></span>
+      <button type="button" class="plain" aria-label="Undo" [pTooltip]="store.canUndo() ? 'Undo ' + store.undoLabel() + ' (Ctrl+Z)' : 'Nothing to undo'" tooltipPosition="bottom" [disabled]="!store.canUndo()" (click)="commands.run('undo')"><chemin-icon name="undo" /></button>
+      <button type="button" class="plain" aria-label="Redo" [pTooltip]="store.canRedo() ? 'Redo ' + store.redoLabel() + ' (Ctrl+Shift+Z)' : 'Nothing to redo'" tooltipPosition="bottom" [disabled]="!store.canRedo()" (click)="commands.run('redo')"><chemin-icon name="redo" /></button>
+      <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find a command <kbd>Ctrl+K</kbd></button>
+      <button type="button" class="plain" (click)="commands.run('keys')"><chemin-icon name="keys" />Keys</button>
+      <button type="button" class="plain" [attr.aria-label]="view.theme() === 'dark' ? 'Use the light theme' : 'Use the dark theme'" (click)="commands.run('view.theme')"><chemin-icon [name]="view.theme() === 'dark' ? 'bright' : 'dark'" /></button>
+    </header>
+  `,
+  styles: `
+    header { display: flex; align-items: center; gap: 6px; height: 44px; padding: 0 12px 0 16px; }
+    .mark { font-weight: 600; font-size: 16px; letter-spacing: -0.01em; color: var(--violet); margin-right: 8px; }
+    .title { width: 210px; padding: 4px 8px; border: 1px solid transparent; border-radius: 3px; background: none; font-weight: 500; text-overflow: ellipsis; }
+    .title:hover { border-color: var(--stone-3); }
+    .title:focus { border-color: var(--violet); background: var(--field); }
+    .saved { font-size: 12.5px; color: var(--ink-2); white-space: nowrap; }
+    .saved.trouble { color: var(--bad); font-weight: 600; }
+    .gap { flex: 1; }
+    .find kbd { margin-left: 4px; }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HeadComponent {
+  protected readonly store = inject(DocumentStore);
+  protected readonly view = inject(ViewStore);
+  protected readonly session = inject(SessionService);
+  protected readonly commands = inject(CommandsService);
+
+  protected rename(text: string): void {
+    const name = text.trim().slice(0, 200);
+    if (name && name !== this.store.kept().name) this.store.commit({ kind: 'title', name });
+  }
+}

@@ -1,0 +1,54 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { DialogModule } from 'primeng/dialog';
+import { COMMANDS, HELD_KEYS } from '../state/keys';
+import { ViewStore } from '../state/view.store';
+
+/** The list of keys, from the one table. */
+@Component({
+  selector: 'chemin-key-list',
+  imports: [DialogModule],
+  template: `
+    <p-dialog header="Keys" [visible]="true" (visibleChange)="close()" [modal]="true" [draggable]="false" [resizable]="false" [dismissableMask]="true" [style]="{ width: '760px' }">
+      <div class="columns">
+        @for (group of groups; track group.name) {
+          <section>
+            <h3 class="panel-title">{{ group.name }}</h3>
+            @for (row of group.rows; track row.title) {
+              <p>
+                <span>{{ row.title }}</span>
+                <span class="signs">
+                  @for (key of row.keys; track key) {
+                    <kbd>{{ key }}</kbd>
+                  }
+                </span>
+              </p>
+            }
+          </section>
+        }
+      </div>
+    </p-dialog>
+  `,
+  styles: `
+    .columns { columns: 2; column-gap: 32px; }
+    section { break-inside: avoid; margin-bottom: 14px; }
+    p { display: flex; justify-content: space-between; gap: 12px; padding: 4px 0; border-bottom: 1px solid var(--stone-2); font-size: 13px; }
+    .signs { white-space: nowrap; display: flex; gap: 4px; align-items: start; }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class KeyListComponent {
+  private readonly view = inject(ViewStore);
+  protected readonly groups = [
+    { name: 'While drawing', rows: HELD_KEYS.map(({ keys, title }) => ({ title, keys: [keys] })) },
+    ...[...new Set(Object.values(COMMANDS).map((command) => command.group))].map((name) => ({
+      name: name as string,
+      rows: Object.values(COMMANDS)
+        .filter((command) => command.group === name && command.keys.length > 0)
+        .map(({ title, keys }) => ({ title: title as string, keys: keys as readonly string[] })),
+    })),
+  ].filter((group) => group.rows.length > 0);
+
+  protected close(): void {
+    this.view.patch({ panel: 'none' });
+  }
+}

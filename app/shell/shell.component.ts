@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
+import { DrawingComponent } from '../drawing/drawing.component';
+import { ToolRunnerService } from '../drawing/tool-runner.service';
+import { SessionService } from '../platform/session.service';
+import { CommandsService } from '../state/commands.service';
+import { commandForKey } from '../state/keys';
+import { STAGES, ViewStore } from '../state/view.store';
+import { BenchComponent } from './bench.component';
+import { ContentsComponent } from './contents.component';
+import { DrawingsDialogComponent } from './drawings-dialog.component';
+import { FinderComponent } from './finder.component';
+import { GroundBarComponent } from './ground-bar.component';
+import { HeadComponent } from './head.component';
+import { KeyListComponent } from './key-list.component';
+import { MessagesComponent } from './messages.component';
+import { SelectionComponent } from './selection.component';
+import { WayComponent } from './way.component';
+
+/** The whole window: the way, the bench, the drawing, contents and selection, the ground bar; and the keys. */
+@Component({
+  selector: 'chemin-root',
+  imports: [
+    BenchComponent,
+    ContentsComponent,
+    DrawingComponent,
+    DrawingsDialogComponent,
+    FinderComponent,
+    GroundBarComponent,
+    HeadComponent,
+    KeyListComponent,
+    MessagesComponent,
+    SelectionComponent,
+    WayComponent,
+  ],
+  templateUrl: './shell.component.html',
+  styleUrl: './shell.component.css',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ShellComponent {
+  protected readonly view = inject(ViewStore);
+  private readonly commands = inject(CommandsService);
+  private readonly tools = inject(ToolRunnerService);
+
+  constructor() {
+    void inject(SessionService).begin();
+    effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
+  }
+
+  @HostListener('document:keydown', ['$event'])
+  protected press(event: KeyboardEvent): void {
+    if (event.defaultPrevented || this.view.panel() !== 'none') return;
+    const typing = event.target instanceof HTMLElement && event.target.matches('input:not([type=range]), textarea, select, [role=combobox], [contenteditable]');
+    const control = event.ctrlKey || event.metaKey;
+    if (typing && !(control && /^[kse]$/i.test(event.key))) return;
+    if (this.drawKey(event, control) || this.arrow(event, control) || this.digit(event, control)) {
+      event.preventDefault();
+      return;
+    }
+    const command = commandForKey(event);
+    if (!command || (event.repeat && command !== 'undo' && command !== 'redo')) return;
+    event.preventDefault();
+    if (this.commands.enabled(command)) this.commands.run(command);
+  }
+
+  private drawKey(event: KeyboardEvent, control: boolean): boolean {
+    const { key } = event;
+    const onControl = event.target instanceof HTMLElement && event.target.matches('button, a, [role=option], [role=slider]');
+    if (control || (key === 'Enter' && onControl)) return false;
+    if (key === 'Backspace' && !this.tools.busy()) {
+      if (this.commands.enabled('delete')) this.commands.run('delete');
+      return true;
+    }
+    if (key !== 'Backspace' && key !== 'Enter' && key !== 'Escape') return false;
+    this.tools.key(key);
+    return true;
+  }
+
+  /** Arrow keys move the point while a drawing tool is in use, else the selection. */
+  private arrow(event: KeyboardEvent, control: boolean): boolean {
+    const along: Readonly<Record<string, readonly [number, number]>> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+    const step = along[event.key];
+    const inside = event.target instanceof HTMLElement && event.target.closest('[role=slider], [role=tree], [role=radiogroup], input');
+    if (!step || control || inside) return false;
+    const plane = this.view.plane();
+    const [du, dv] = plane.kind === 'left' ? [-step[0], step[1]] : plane.kind === 'sheet' ? [step[0], -step[1]] : step;
+    const tool = this.view.tool();
+    if (tool === 'outline' || tool === 'rectangle') {
+      this.tools.stepPointer(du, dv);
+      return true;
+    }
+    return event.shiftKey ? this.commands.nudge(0, 0, step[1]) : this.commands.nudge(step[0], step[1], 0);
+  }
+
+  /** Digits choose the bench's tools; while something is being drawn they begin a typed length. */
+  private digit(event: KeyboardEvent, control: boolean): boolean {
+    if (control || event.altKey || !/^[0-9(.]$/.test(event.key)) return false;
+    if (this.tools.busy()) {
+      this.tools.typing.set(event.key);
+      return true;
+    }
+    const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[Number(event.key) - 1];
+    if (!tool) return false;
+    this.view.setTool(tool);
+    return true;
+  }
+}

@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { STAGES, ViewStore } from '../state/view.store';
+
+/** Places of the stations on an isometric lattice: the line runs up, right-up and left-up in turn. */
+const STATIONS = [
+  { x: 20, y: 24 },
+  { x: 52, y: 88 },
+  { x: 20, y: 152 },
+  { x: 52, y: 216 },
+  { x: 20, y: 280 },
+] as const;
+
+/** The way: the stages as stations on one line that runs in the three directions of an isometric grid. */
+@Component({
+  selector: 'chemin-way',
+  template: `
+    <nav aria-label="Stages">
+      <svg viewBox="0 0 76 330" width="76" height="330" aria-hidden="true">
+        <polyline [attr.points]="line" fill="none" stroke="var(--stone-3)" stroke-width="2" stroke-linejoin="round" />
+        @for (stage of stages; track stage.name; let i = $index) {
+          <circle [attr.cx]="stations[i]!.x" [attr.cy]="stations[i]!.y" r="7" [attr.fill]="view.stage() === stage.name ? 'var(--violet)' : 'var(--paper)'" [attr.stroke]="view.stage() === stage.name ? 'var(--violet)' : 'var(--ink-2)'" stroke-width="2" />
+        }
+      </svg>
+      @for (stage of stages; track stage.name; let i = $index) {
+        <button type="button" [style.top.px]="stations[i]!.y - 14" [attr.aria-current]="view.stage() === stage.name ? 'step' : null" (click)="view.setStage(stage.name)">{{ stage.title }}</button>
+      }
+    </nav>
+  `,
+  styles: `
+    :host { border-right: 1px solid var(--stone-2); overflow: hidden; }
+    nav { position: relative; height: 100%; padding-top: 14px; }
+    svg { position: absolute; left: 0; top: 14px; pointer-events: none; }
+    button { position: absolute; left: 2px; width: 72px; height: 58px; margin-top: 14px; padding: 28px 0 0; border: 0; border-radius: 3px; background: none; font-size: 12.5px; text-align: center; cursor: pointer; }
+    button[aria-current] { color: var(--violet); font-weight: 600; }
+    button:hover { background: color-mix(in srgb, var(--stone-2) 45%, transparent); }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WayComponent {
+  protected readonly view = inject(ViewStore);
+  protected readonly stages = STAGES;
+  protected readonly stations = STATIONS;
+  /** From station to station: half the way straight down, the rest along an axis. */
+  protected readonly line = STATIONS.flatMap(({ x, y }, i) => {
+    const next = STATIONS[i + 1];
+    if (!next) return [`${x},${y}`];
+    const slant = Math.abs(next.x - x) / Math.sqrt(3);
+    const straight = (next.y - y - slant) / 2;
+    return [`${x},${y}`, `${x},${y + straight}`, `${next.x},${y + straight + slant}`];
+  }).join(' ');
+}

@@ -1,0 +1,177 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { findNode, pickAt, PLANE_AXES, svgFromPicture, writeProject, type Edit } from '@core';
+import { ToolRunnerService } from '../drawing/tool-runner.service';
+import { downloadText, fileName } from '../platform/files';
+import { newId } from '../platform/ids';
+import { ImportsService } from '../platform/imports.service';
+import { SessionService } from '../platform/session.service';
+import { moveOnPlane } from '../tools/pick.tool';
+import { DocumentStore } from './document.store';
+import { COMMANDS, type CommandId } from './keys';
+import { MessageStore } from './messages.store';
+import { PictureService } from './picture.service';
+import { PX_PER_MM, STAGES, ViewStore } from './view.store';
+
+/** Runs commands, from keys, buttons and the finder alike. */
+@Injectable({ providedIn: 'root' })
+export class CommandsService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
+  private readonly session = inject(SessionService);
+  private readonly imports = inject(ImportsService);
+  private readonly tools = inject(ToolRunnerService);
+  private readonly messages = inject(MessageStore);
+
+  /** Selected nodes that are still there. */
+  readonly selected = computed(() => this.view.selection().filter((id) => findNode(this.documents.kept(), id) !== null));
+
+  private readonly actions: Readonly<Record<CommandId, () => unknown>> = {
+    'stage.previous': () => this.stepStage(-1),
+    'stage.next': () => this.stepStage(1),
+    'stage.draw': () => this.view.setStage('draw'),
+    'stage.build': () => this.view.setStage('build'),
+    'stage.light': () => this.view.setStage('light'),
+    'stage.artwork': () => this.view.setStage('artwork'),
+    'stage.output': () => this.view.setStage('output'),
+    'plane.floor': () => this.view.setPlane('floor'),
+    'plane.left': () => this.view.setPlane('left'),
+    'plane.right': () => this.view.setPlane('right'),
+    'plane.sheet': () => this.view.setPlane('sheet'),
+    'plane.under': () => this.planeUnderPointer(),
+    'offset.more': () => this.offset(1),
+    'offset.less': () => this.offset(-1),
+    'view.grid': () => this.view.patch({ grid: !this.view.grid() }),
+    'view.snap': () => this.view.patch({ snapping: !this.view.snapping() }),
+    'view.see-through': () => this.view.patch({ seeThrough: !this.view.seeThrough() }),
+    'view.fit': () => this.view.fit(this.documents.kept().sheet.width, this.documents.kept().sheet.height),
+    'view.full': () => this.view.zoomAt(PX_PER_MM / this.view.zoom(), this.view.width() / 2, this.view.height() / 2),
+    'view.in': () => this.view.zoomAt(1.25, this.view.width() / 2, this.view.height() / 2),
+    'view.out': () => this.view.zoomAt(0.8, this.view.width() / 2, this.view.height() / 2),
+    'view.theme': () => this.view.setTheme(this.view.theme() === 'dark' ? 'light' : 'dark'),
+    undo: () => this.documents.undo(),
+    redo: () => this.documents.redo(),
+    find: () => this.view.patch({ panel: 'find' }),
+    keys: () => this.view.patch({ panel: 'keys' }),
+    'select.all': () => this.view.select(this.documents.kept().nodes.map((node) => node.id)),
+    delete: () => this.onSelection((ids) => ({ kind: 'delete', ids }), 'delete'),
+    rename: () => document.querySelector<HTMLElement>('[data-rename]')?.focus(),
+    hide: () => this.toggle('hidden'),
+    lock: () => this.toggle('locked'),
+    group: () => this.group(),
+    ungroup: () => this.ungroup(),
+    'document.new': () => this.session.startEmpty(),
+    'document.list': () => this.view.patch({ panel: 'drawings' }),
+    'document.demo': () => this.session.addDemos(),
+    'document.open-file': () => this.imports.openProject(),
+    'document.save-file': () => this.saveProject(),
+    'output.svg': () => this.exportSvg(),
+    'artwork.add': () => this.imports.addArtwork(),
+  };
+
+  run(id: CommandId): void {
+    void this.actions[id]();
+  }
+
+  enabled(id: CommandId): boolean {
+    if (id === 'undo') return this.documents.canUndo();
+    if (id === 'redo') return this.documents.canRedo();
+    if (id === 'delete' || id === 'rename' || id === 'hide' || id === 'lock' || id === 'group') return this.selected().length > 0;
+    if (id === 'ungroup') return this.selected().some((s) => findNode(this.documents.kept(), s)?.kind === 'group');
+    if (id === 'offset.more' || id === 'offset.less') return this.view.plane().kind !== 'sheet';
+    return true;
+  }
+
+  /** Commands whose words hold every word of a question, the closest first. */
+  find(question: string): readonly CommandId[] {
+    const words = question.toLowerCase().split(/\s+/).filter(Boolean);
+    const ids = Object.keys(COMMANDS) as CommandId[];
+    const text = (id: CommandId): string => `${COMMANDS[id].title} ${COMMANDS[id].group}`.toLowerCase();
+    return ids.filter((id) => words.every((word) => text(id).includes(word))).sort((p, q) => text(p).indexOf(words[0] ?? '') - text(q).indexOf(words[0] ?? ''));
+  }
+
+  /** Moves the selection by cells along its plane; `across` along its normal towards the viewer. */
+  nudge(du: number, dv: number, across: number): boolean {
+    const ids = this.selected();
+    const first = ids[0] === undefined ? null : findNode(this.documents.kept(), ids[0]);
+    if (!first) return false;
+    if (first.kind === 'placement' && ids.length === 1) {
+      if (across !== 0) return false;
+      const box = { ...first.box, x: first.box.x + du, y: first.box.y - dv };
+      this.documents.commit({ kind: 'place', id: first.id, target: first.target, box } as Edit, `move ${first.name}`);
+      return true;
+    }
+    const plane = first.kind === 'shape' ? first.plane : this.view.plane();
+    const by = moveOnPlane(plane, du, plane.kind === 'sheet' ? -dv : dv);
+    if (across !== 0 && plane.kind !== 'sheet') by[PLANE_AXES[plane.kind].across] += plane.kind === 'floor' ? across : -across;
+    this.documents.commit({ kind: 'move', ids: [...ids], by }, 'move');
+    return true;
+  }
+
+  exportSvg(): void {
+    const document = this.documents.kept();
+    downloadText(fileName(document.name, 'svg'), svgFromPicture(this.pictures.picture(), document.name), 'image/svg+xml');
+    this.messages.say('good', 'The sheet was exported as SVG', [fileName(document.name, 'svg')]);
+  }
+
+  saveProject(): void {
+    const document = this.documents.kept();
+    downloadText(fileName(document.name, 'chemin'), writeProject(document), 'application/json');
+    this.messages.say('good', 'The project was saved as a file', [fileName(document.name, 'chemin')]);
+  }
+
+  private stepStage(by: number): void {
+    const at = STAGES.findIndex((stage) => stage.name === this.view.stage());
+    const next = STAGES[Math.max(0, Math.min(STAGES.length - 1, at + by))];
+    if (next) this.view.setStage(next.name);
+  }
+
+  private offset(by: number): void {
+    const plane = this.view.plane();
+    if (plane.kind !== 'sheet') this.view.putPlane({ ...plane, offset: plane.offset + by });
+  }
+
+  /** The plane of the face under the pointer; on the bare sheet nothing changes. */
+  private planeUnderPointer(): void {
+    const px = this.tools.pointer();
+    if (!px) return;
+    const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
+    const hit = pickAt(this.pictures.picture(), at, 0);
+    const plane = hit && this.pictures.planeOfFace(hit.node, hit.face);
+    if (plane) this.view.putPlane(plane);
+    else this.messages.say('info', 'No face along the axes is under the pointer');
+  }
+
+  private onSelection(edit: (ids: string[]) => Edit, label: string): void {
+    const ids = this.selected();
+    if (ids.length === 0) return;
+    // What lies inside another selected thing goes with it.
+    const document = this.documents.kept();
+    const inner = new Set(this.documents.entries().filter((e) => e.parent !== null && ids.includes(e.parent)).map((e) => e.node.id));
+    const outer = ids.filter((id) => !inner.has(id));
+    const name = outer.length === 1 ? (findNode(document, outer[0]!)?.name ?? '') : `${outer.length} things`;
+    this.documents.commit(edit(outer), `${label} ${name}`);
+  }
+
+  private toggle(flag: 'hidden' | 'locked'): void {
+    const first = findNode(this.documents.kept(), this.selected()[0] ?? '');
+    if (!first) return;
+    const on = !first[flag];
+    this.onSelection((ids) => (flag === 'hidden' ? { kind: 'hide', ids, hidden: on } : { kind: 'lock', ids, locked: on }), flag === 'hidden' ? (on ? 'hide' : 'show') : on ? 'lock' : 'unlock');
+  }
+
+  private group(): void {
+    const id = newId();
+    this.onSelection((ids) => ({ kind: 'group', ids, id, name: 'group' }), 'group');
+    this.view.select([id]);
+  }
+
+  private ungroup(): void {
+    for (const id of this.selected()) {
+      const node = findNode(this.documents.kept(), id);
+      if (node?.kind === 'group') this.documents.commit({ kind: 'ungroup', id }, `ungroup ${node.name}`);
+    }
+    this.view.select([]);
+  }
+
+}

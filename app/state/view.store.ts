@@ -1,0 +1,132 @@
+import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
+import type { FaceName, Paint, Plane, PlaneKind } from '@core';
+
+export type StageName = 'draw' | 'build' | 'light' | 'artwork' | 'output';
+export type ToolName = 'pick' | 'outline' | 'rectangle' | 'depth' | 'place';
+export type Theme = 'light' | 'dark';
+
+/** The stages in the order of work, and the tools on each one's bench; a tool's digit is its place. */
+export const STAGES: readonly { readonly name: StageName; readonly title: string; readonly tools: readonly ToolName[] }[] = [
+  { name: 'draw', title: 'Draw', tools: ['pick', 'outline', 'rectangle'] },
+  { name: 'build', title: 'Build', tools: ['pick', 'depth'] },
+  { name: 'light', title: 'Light', tools: ['pick'] },
+  { name: 'artwork', title: 'Artwork', tools: ['pick', 'place'] },
+  { name: 'output', title: 'Output', tools: ['pick'] },
+];
+
+export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
+  pick: 'Pick and move',
+  outline: 'Outline',
+  rectangle: 'Rectangle',
+  depth: 'Depth',
+  place: 'Place artwork',
+};
+
+interface ViewState {
+  readonly stage: StageName;
+  readonly tool: ToolName;
+  readonly plane: Plane;
+  readonly grid: boolean;
+  readonly snapping: boolean;
+  readonly seeThrough: boolean;
+  /** Screen px per sheet unit, and the screen place of the sheet's top left corner in px. */
+  readonly zoom: number;
+  readonly panX: number;
+  readonly panY: number;
+  /** Size of the drawing area in px. */
+  readonly width: number;
+  readonly height: number;
+  readonly selection: readonly string[];
+  /** The face that was pressed last, of the first selected thing. */
+  readonly face: FaceName | null;
+  readonly paint: Paint;
+  readonly artwork: string | null;
+  readonly theme: Theme;
+  readonly panel: 'none' | 'find' | 'keys' | 'drawings';
+}
+
+/** Screen px of one sheet unit (mm) at 100 %: CSS has 96 px to the inch. */
+export const PX_PER_MM = 96 / 25.4;
+
+const MIN_ZOOM = 0.05 * PX_PER_MM;
+const MAX_ZOOM = 64 * PX_PER_MM;
+
+function storedTheme(): Theme {
+  try {
+    return localStorage.getItem('chemin-theme') === 'dark' ? 'dark' : 'light';
+  } catch {
+    return 'light';
+  }
+}
+
+/** How the drawing is looked at and worked on; none of this belongs to the document. */
+export const ViewStore = signalStore(
+  { providedIn: 'root' },
+  withState<ViewState>({
+    stage: 'draw',
+    tool: 'pick',
+    plane: { kind: 'floor', offset: 0 },
+    grid: true,
+    snapping: true,
+    seeThrough: false,
+    zoom: PX_PER_MM,
+    panX: 0,
+    panY: 0,
+    width: 0,
+    height: 0,
+    selection: [],
+    face: null,
+    paint: { fill: '#c98a4b', line: null },
+    artwork: null,
+    theme: storedTheme(),
+    panel: 'none',
+  }),
+  withMethods((store) => ({
+    patch(part: Partial<Pick<ViewState, 'grid' | 'snapping' | 'seeThrough' | 'paint' | 'artwork' | 'panel' | 'width' | 'height'>>): void {
+      patchState(store, part);
+    },
+    setStage(stage: StageName): void {
+      const tools = STAGES.find((s) => s.name === stage)?.tools ?? [];
+      patchState(store, { stage, tool: tools.includes(store.tool()) ? store.tool() : 'pick' });
+    },
+    setTool(tool: ToolName): void {
+      patchState(store, { tool });
+    },
+    setPlane(kind: PlaneKind): void {
+      patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });
+    },
+    putPlane(plane: Plane): void {
+      patchState(store, { plane });
+    },
+    select(selection: readonly string[], face: FaceName | null = null): void {
+      patchState(store, { selection, face });
+    },
+    /** Puts the sheet at a place and size; zoom is kept within its limits. */
+    look(zoom: number, panX: number, panY: number): void {
+      patchState(store, { zoom: Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, zoom)), panX: Math.round(panX), panY: Math.round(panY) });
+    },
+    /** Zooms about a point of the screen, which stays where it is. */
+    zoomAt(factor: number, x: number, y: number): void {
+      const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, store.zoom() * factor));
+      const k = zoom / store.zoom();
+      patchState(store, { zoom, panX: Math.round(x - (x - store.panX()) * k), panY: Math.round(y - (y - store.panY()) * k) });
+    },
+    panBy(dx: number, dy: number): void {
+      patchState(store, { panX: store.panX() + dx, panY: store.panY() + dy });
+    },
+    /** Shows a whole sheet of this size with a margin. */
+    fit(width: number, height: number): void {
+      const margin = 36;
+      const zoom = Math.max(MIN_ZOOM, Math.min((store.width() - 2 * margin) / width, (store.height() - 2 * margin) / height, MAX_ZOOM));
+      patchState(store, { zoom, panX: Math.round((store.width() - width * zoom) / 2), panY: Math.round((store.height() - height * zoom) / 2) });
+    },
+    setTheme(theme: Theme): void {
+      try {
+        localStorage.setItem('chemin-theme', theme);
+      } catch {
+        // Without storage the choice lasts as long as the page.
+      }
+      patchState(store, { theme });
+    },
+  })),
+);

@@ -1,0 +1,51 @@
+import { definePreset } from '@primeuix/themes';
+import Aura from '@primeuix/themes/aura';
+
+/** A ramp of eleven steps by CSS variables of our own, so that both themes come from tokens.css alone. */
+const ramp = (name: string): Record<string, string> =>
+  Object.fromEntries([50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950].map((step) => [String(step), `var(--${name}-${step})`]));
+
+const scheme = {
+  primary: { color: 'var(--violet)', contrastColor: 'var(--on-violet)', hoverColor: 'var(--violet-strong)', activeColor: 'var(--violet-strong)' },
+  highlight: { background: 'var(--violet-wash)', focusBackground: 'var(--violet-wash)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+  surface: { 0: 'var(--paper)', ...ramp('stone') },
+  text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--ink-2)', hoverMutedColor: 'var(--ink-2)' },
+  content: { background: 'var(--paper)', hoverBackground: 'var(--stone-1)', borderColor: 'var(--stone-2)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  formField: {
+    background: 'var(--field)',
+    borderColor: 'var(--stone-3)',
+    hoverBorderColor: 'var(--ink-2)',
+    focusBorderColor: 'var(--violet)',
+    color: 'var(--ink)',
+    placeholderColor: 'var(--ink-2)',
+    shadow: 'none',
+  },
+  overlay: {
+    select: { background: 'var(--paper)', borderColor: 'var(--stone-3)', color: 'var(--ink)' },
+    modal: { background: 'var(--paper)', borderColor: 'var(--stone-2)', color: 'var(--ink)' },
+  },
+  mask: { background: 'var(--mask)', color: 'var(--ink)' },
+};
+
+/** Chemin's look for the library's controls: paper, ink and one violet; square-cut, hair-lined, quick. */
+export const CheminPreset = definePreset(Aura, {
+  primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '3px', lg: '4px', xl: '6px' } },
+  semantic: {
+    transitionDuration: '0.12s',
+    focusRing: { width: '2px', style: 'solid', color: 'var(--violet)', offset: '1px', shadow: 'none' },
+    primary: ramp('violet'),
+    formField: { paddingX: '0.5rem', paddingY: '0.3rem', borderRadius: '3px', focusRing: { width: '2px', style: 'solid', color: 'var(--violet)', offset: '0', shadow: 'none' } },
+    overlay: {
+      modal: { borderRadius: '4px', padding: '1rem', shadow: 'var(--shadow)' },
+      select: { borderRadius: '3px', shadow: 'var(--shadow)' },
+      popover: { borderRadius: '3px', padding: '0.5rem', shadow: 'var(--shadow)' },
+    },
+    list: { option: { padding: '0.35rem 0.6rem', borderRadius: '2px' } },
+    colorScheme: { light: scheme, dark: scheme },
+  },
+  components: {
+    button: { root: { paddingX: '0.7rem', paddingY: '0.32rem', gap: '0.4rem', borderRadius: '3px', label: { fontWeight: '500' } } },
+    dialog: { header: { padding: '0.9rem 1.1rem 0.4rem' }, content: { padding: '0.2rem 1.1rem 1.1rem' }, title: { fontSize: '1.05rem', fontWeight: '600' } },
+    tooltip: { root: { background: 'var(--ink)', color: 'var(--paper)', padding: '0.28rem 0.5rem', borderRadius: '2px', shadow: 'none' } },
+  },
+});

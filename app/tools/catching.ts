@@ -1,0 +1,78 @@
+import {
+  apply33,
+  catchAt,
+  cellsFromPlane,
+  exactCells,
+  figure,
+  invert33,
+  joinSources,
+  lockToAxis,
+  measure,
+  PLANE_AXES,
+  PLANE_NAMES,
+  type Axis,
+  type Caught,
+  type Plane,
+  type PlanePoint,
+  type SheetPoint,
+} from '@core';
+import type { PlaneContext, ToolContext } from './tool';
+
+/** The plane point under the pointer, or null where the plane cannot be met there. */
+export function planePointAt({ options }: PlaneContext, at: SheetPoint): PlanePoint | null {
+  const inverse = invert33(options.sheetFromPlane);
+  const p = inverse && apply33(inverse, at.x, at.y);
+  return p && { u: p.x, v: p.y };
+}
+
+/** What the pointer takes, with the points drawn so far among what can be caught. */
+export function catchPointer(
+  on: PlaneContext,
+  at: SheetPoint,
+  drawn: readonly PlanePoint[],
+  how: { readonly lock: boolean; readonly free: boolean },
+): Caught | null {
+  const pointer = planePointAt(on, at);
+  if (!pointer) return null;
+  const options = { ...on.options, grid: on.options.grid && !how.free };
+  const source = joinSources([on.source, { points: drawn, edges: [], centres: [] }]);
+  const caught: Caught = how.free ? { u: exactCells(pointer.u), v: exactCells(pointer.v), kind: 'free', with: null } : catchAt(pointer, source, options);
+  const last = drawn.at(-1);
+  return how.lock && last ? lockToAxis(last, caught, pointer, options) : caught;
+}
+
+/** The axis that u or v of a plane runs along, as it is named. */
+export function axisName(plane: Plane, direction: 'u' | 'v'): string {
+  if (plane.kind === 'sheet') return direction === 'u' ? 'across' : 'down';
+  const axis: Axis = PLANE_AXES[plane.kind][direction];
+  return `along ${axis}`;
+}
+
+/** What was caught, in a word or two. */
+export function caughtWord(plane: Plane, caught: Caught): string {
+  if (caught.kind === 'along u' || caught.kind === 'along v') return axisName(plane, caught.kind === 'along u' ? 'u' : 'v');
+  return caught.kind;
+}
+
+/** Where something was caught: `crossing, left wall`. */
+export function caughtPlace(plane: Plane, caught: Caught): string {
+  return `${caughtWord(plane, caught)}, ${PLANE_NAMES[plane.kind]}`;
+}
+
+/** The place in a, b, h for the read-out: `a 12  b 0  h 7`; on the sheet `x` and `y`. */
+export function placeWords(plane: Plane, p: PlanePoint): string {
+  const cells = cellsFromPlane(plane, p);
+  if (plane.kind === 'sheet') return `x ${figure(p.u)}  y ${figure(p.v)}`;
+  return (['a', 'b', 'h'] as const).map((axis) => `${axis} ${figure(cells[axis])}`).join('  ');
+}
+
+/** A length in cells and in the sheet's unit: `10 cells, 80 mm`. */
+export function lengthWords({ document }: Pick<ToolContext, 'document'>, cells: number): string {
+  return `${measure(cells, cells === 1 ? 'cell' : 'cells')}, ${measure(cells * document.grid.cell, document.sheet.unit)}`;
+}
+
+/** Two lengths side by side: `12 × 7 cells`, then `96 × 56 mm`. */
+export function areaWords({ document }: Pick<ToolContext, 'document'>, u: number, v: number): readonly [string, string] {
+  const { cell } = document.grid;
+  return [`${figure(u)} × ${figure(v)}\u2009cells`, `${figure(u * cell)} × ${figure(v * cell)}\u2009${document.sheet.unit}`];
+}

@@ -1,0 +1,111 @@
+import {
+  exactCells,
+  figure,
+  findNode,
+  idsWithin,
+  invert33,
+  apply33,
+  pickAt,
+  PLANE_AXES,
+  placementMap,
+  shapesById,
+  type Edit,
+  type Mat33,
+  type Plane,
+  type PlanePoint,
+  type SheetPoint,
+} from '@core';
+import { lockedIds, type Tool, type ToolContext, type ToolStep } from './tool';
+
+interface Drag {
+  readonly from: SheetPoint;
+  readonly ids: readonly string[];
+  /** The node that was pressed, whose plane or frame the movement keeps to. */
+  readonly node: string;
+  readonly moved: PlanePoint;
+}
+
+export interface PickState {
+  readonly drag: Drag | null;
+}
+
+/** One tool to choose and to move everything, flat or in space: along the plane that the pressed thing lies in. */
+export const pickTool: Tool<PickState> = {
+  start: () => ({ drag: null }),
+  step: (state, event, context) => {
+    if (event.kind === 'key') return event.key === 'Escape' ? { state: { drag: null }, preview: null, select: state.drag ? context.selection : [] } : { state };
+    if (event.kind === 'typed') return { state };
+    if (event.kind === 'down') return press(event.at, event.lock, context);
+    if (!state.drag) return { state };
+    const moved = displacement(state.drag, event.at, event, context);
+    const edit = moveEdit(state.drag, moved, context);
+    if (event.kind === 'move') return { state: { drag: { ...state.drag, moved } }, preview: edit };
+    return edit ? { state: { drag: null }, preview: null, commit: { edit, label: 'move' } } : { state: { drag: null }, preview: null };
+  },
+  ghost: ({ drag }, context) => {
+    if (!drag || (drag.moved.u === 0 && drag.moved.v === 0)) return null;
+    const { plane } = frameOf(drag.node, context);
+    return { plane, caught: null, points: [], closed: false, closes: false, words: [`moved ${figure(drag.moved.u)} and ${figure(drag.moved.v)}\u2009cells`] };
+  },
+  fields: () => [],
+};
+
+function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<PickState> {
+  const locked = lockedIds(context.document.nodes);
+  const hit = pickAt(context.picture, at, context.reach, (id) => locked.has(id));
+  if (!hit) return { state: { drag: null }, select: add ? context.selection : [] };
+  const holder = context.selection.find((id) => {
+    const node = findNode(context.document, id);
+    return node !== null && idsWithin(node).includes(hit.node);
+  });
+  if (add) {
+    const select = holder ? context.selection.filter((id) => id !== holder) : [...context.selection, hit.node];
+    return { state: { drag: null }, select };
+  }
+  const ids = holder ? context.selection : [hit.node];
+  return { state: { drag: { from: at, ids, node: hit.node, moved: { u: 0, v: 0 } } }, select: ids };
+}
+
+/** The plane that a node moves in, and the map from its cells to the sheet. */
+function frameOf(id: string, context: ToolContext): { readonly map: Mat33 | null; readonly plane: Plane } {
+  const node = findNode(context.document, id);
+  if (node?.kind === 'placement') {
+    const map = placementMap(context.geometry, node, shapesById(context.document.nodes));
+    return { map, plane: node.target.kind === 'plane' ? node.target.plane : context.plane };
+  }
+  const plane = node?.kind === 'shape' ? node.plane : context.plane;
+  return { map: context.on(plane).options.sheetFromPlane, plane };
+}
+
+function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean; readonly free: boolean }, context: ToolContext): PlanePoint {
+  const { map } = frameOf(drag.node, context);
+  const inverse = map && invert33(map);
+  const from = inverse && apply33(inverse, drag.from.x, drag.from.y);
+  const to = inverse && apply33(inverse, at.x, at.y);
+  if (!from || !to) return { u: 0, v: 0 };
+  const step = (cells: number): number => (how.free ? exactCells(cells) : Math.round(cells) + 0);
+  const u = step(to.x - from.x);
+  const v = step(to.y - from.y);
+  if (!how.lock) return { u, v };
+  return Math.abs(to.x - from.x) >= Math.abs(to.y - from.y) ? { u, v: 0 } : { u: 0, v };
+}
+
+function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | null {
+  if (moved.u === 0 && moved.v === 0) return null;
+  const node = findNode(context.document, drag.node);
+  if (node?.kind === 'placement' && drag.ids.length === 1) {
+    const box = { ...node.box, x: exactCells(node.box.x + moved.u), y: exactCells(node.box.y + moved.v) };
+    return { kind: 'place', id: node.id, target: node.target, box } as Edit;
+  }
+  const plane = node?.kind === 'shape' ? node.plane : context.plane;
+  return { kind: 'move', ids: [...drag.ids], by: moveOnPlane(plane, moved.u, moved.v) };
+}
+
+/** A movement along a plane's u and v as cells along the world's axes (on the sheet: a right, b down). */
+export function moveOnPlane(plane: Plane, du: number, dv: number): { a: number; b: number; h: number } {
+  const by = { a: 0, b: 0, h: 0 };
+  const axes = plane.kind === 'sheet' ? ({ u: 'a', v: 'b' } as const) : PLANE_AXES[plane.kind];
+  by[axes.u] += du;
+  by[axes.v] += dv;
+  return by;
+}

@@ -1,0 +1,44 @@
+import { exactCells, outlineThrough, rectangleOutline, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+
+/** Makes the nodes of demo drawings with ids that are the same every time. */
+export class NodeMaker {
+  private count = 0;
+
+  private nextId(): string {
+    return `demo-${++this.count}`;
+  }
+
+  /** A closed outline on a plane, with depth in cells where it is a solid. */
+  outline(name: string, plane: Plane, points: readonly (readonly [number, number])[], depth: number, fill: string, line: Paint['line'] = null): ShapeNode {
+    const corners = points.map(([u, v]) => ({ u, v }));
+    return {
+      kind: 'shape',
+      id: this.nextId(),
+      name,
+      hidden: false,
+      locked: false,
+      plane,
+      outline: outlineThrough(corners, true),
+      depth: exactCells(depth),
+      paint: { fill, line },
+    };
+  }
+
+  rectangle(name: string, plane: Plane, from: readonly [number, number], to: readonly [number, number], depth: number, fill: string, line: Paint['line'] = null): ShapeNode {
+    const corners = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] }).points;
+    return this.outline(name, plane, corners.map(({ u, v }) => [u, v] as const), depth, fill, line);
+  }
+
+  group(name: string, children: readonly DocumentNode[]): DocumentNode {
+    return { kind: 'group', id: this.nextId(), name, hidden: false, locked: false, children };
+  }
+
+  /** Artwork on the outer end of a solid, or on a named face. */
+  placed(name: string, artwork: string, host: ShapeNode, face: 'end' | `side:${number}`, box: { x: number; y: number; width: number; height: number }): DocumentNode {
+    return { kind: 'placement', id: this.nextId(), name, hidden: false, locked: false, artwork, target: { kind: 'face', node: host.id, face }, box };
+  }
+}
+
+export const floor = (offset = 0): Plane => ({ kind: 'floor', offset: exactCells(offset) });
+export const leftWall = (offset: number): Plane => ({ kind: 'left', offset: exactCells(offset) });
+export const rightWall = (offset: number): Plane => ({ kind: 'right', offset: exactCells(offset) });

@@ -1,0 +1,5 @@
+// Builds the application and its server into dist/.
+import { ensureBuild, ensurePackages } from './prepare.mjs';
+
+ensurePackages();
+ensureBuild();

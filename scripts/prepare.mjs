@@ -1,0 +1,81 @@
+// What every command needs first, in plain Node: packages, a build, and for tests a browser. Each is skipped when
+// nothing changed since the last time.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+export const CHROMIUM = '/usr/bin/chromium';
+
+/** Runs a command in the project's folder; stops this process with its exit code where it fails. */
+export function run(command, args, options = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (result.status !== 0) {
+    console.error(`\n${command} ${args.join(' ')} failed${result.error ? `: ${result.error.message}` : ''}.`);
+    process.exit(result.status ?? 1);
+  }
+}
+
+const hashOf = (text) => createHash('sha256').update(text).digest('hex');
+
+export function ensurePackages() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    console.error(`Chemin needs Node 20.19 or newer; this is ${process.version}.`);
+    process.exit(1);
+  }
+  const stamp = join(root, 'node_modules', '.chemin-stamp');
+  const wanted = hashOf(readFileSync(join(root, 'package-lock.json')));
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  console.log('Installing packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+  writeFileSync(stamp, wanted);
+}
+
+/** Everything that the built application is made from. */
+const SOURCES = ['app', 'core', 'demo', 'workers', 'server', 'angular.json', 'ngsw-config.json', 'tsconfig.json', 'tsconfig.app.json', 'package-lock.json'];
+
+function sourceHash() {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    const full = join(root, path);
+    if (statSync(full).isDirectory()) for (const name of readdirSync(full).sort()) visit(join(path, name));
+    else if (!/\.test\.ts$/.test(path)) hash.update(path).update(readFileSync(full));
+  };
+  SOURCES.forEach(visit);
+  return hash.digest('hex');
+}
+
+export function ensureBuild() {
+  const stamp = join(root, 'dist', '.build-stamp');
+  const wanted = sourceHash();
+  if (existsSync(join(root, 'dist/app/index.html')) && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  console.log('Building …');
+  build();
+  mkdirSync(dirname(stamp), { recursive: true });
+  writeFileSync(stamp, wanted);
+}
+
+export function build() {
+  run('npx', ['--no-install', 'ng', 'build'], { env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  bundle('server/main.ts', 'dist/server/main.mjs');
+}
+
+/** Bundles one of our own TypeScript files for Node, packages left outside. */
+export function bundle(from, to) {
+  run('npx', ['--no-install', 'esbuild', from, '--bundle', '--platform=node', '--format=esm', '--packages=external', '--target=node20', '--log-level=warning', `--outfile=${to}`]);
+}
+
+export function ensureBrowser() {
+  if (existsSync(CHROMIUM)) return;
+  console.log('Getting Chromium from Debian’s packages …');
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  };
+  apt('update');
+  apt('install', '-y', '--no-install-recommends', 'chromium');
+}

@@ -1,0 +1,56 @@
+// The whole check of a fresh clone: packages, browser, lint, types, unit tests, build, browser tests. The last line
+// counts every single test, and each of the other checks as one.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureBrowser, ensureBuild, ensurePackages, root } from './prepare.mjs';
+
+ensurePackages();
+ensureBrowser();
+const reports = mkdtempSync(join(tmpdir(), 'chemin-test-'));
+let passed = 0;
+let failed = 0;
+
+function check(name, command, args, options = {}) {
+  console.log(`\n— ${name}`);
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  return result.status === 0;
+}
+
+function count(ok) {
+  if (ok) passed++;
+  else failed++;
+}
+
+count(check('lint', 'npm', ['run', '--silent', 'lint']));
+count(check('types', 'npm', ['run', '--silent', 'types']));
+
+const unit = join(reports, 'unit.json');
+const unitOk = check('unit tests', 'npx', ['--no-install', 'jest', '--json', `--outputFile=${unit}`, '--silent']);
+try {
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(unit, 'utf8'));
+  passed += numPassedTests;
+  failed += numFailedTests + numRuntimeErrorTestSuites;
+  if (!unitOk && numFailedTests + numRuntimeErrorTestSuites === 0) failed++;
+} catch {
+  failed++;
+}
+
+console.log('\n— build');
+ensureBuild();
+count(true);
+
+const browser = join(reports, 'browser.json');
+const browserOk = check('browser tests', 'npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: browser } });
+try {
+  const { stats } = JSON.parse(readFileSync(browser, 'utf8'));
+  passed += stats.expected + stats.flaky;
+  failed += stats.unexpected;
+  if (!browserOk && stats.unexpected === 0) failed++;
+} catch {
+  failed++;
+}
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
