@@ -12,11 +12,11 @@ const LETTERS: Readonly<Record<string, string>> = {
 };
 
 function lettering(text: string, x: number, y: number, scale: number, colour: string): string {
-  const strokes = Array.from(text, (letter, i) => {
-    const path = LETTERS[letter];
-    return path ? `<path transform="translate(${x + i * 6 * scale} ${y}) scale(${scale})" d="${path}"/>` : '';
-  });
-  return `<g fill="none" stroke="${colour}" stroke-width="1.15" stroke-linejoin="round" stroke-linecap="square">${strokes.join('')}</g>`;
+  const pen = `fill="none" stroke="${colour}" stroke-width="1.15" stroke-linejoin="round" stroke-linecap="square"`;
+  return Array.from(
+    text,
+    (letter, i) => `<path ${pen} transform="translate(${x + i * 6 * scale} ${y}) scale(${scale})" d="${LETTERS[letter] ?? 'M0 0'}"/>`,
+  ).join('');
 }
 
 /** The landing's sign: its name over the line's wave. */

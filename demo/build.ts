@@ -24,9 +24,24 @@ export class NodeMaker {
     };
   }
 
-  rectangle(name: string, plane: Plane, from: readonly [number, number], to: readonly [number, number], depth: number, fill: string, line: Paint['line'] = null): ShapeNode {
+  rectangle(
+    name: string,
+    plane: Plane,
+    from: readonly [number, number],
+    to: readonly [number, number],
+    depth: number,
+    fill: string,
+    line: Paint['line'] = null,
+  ): ShapeNode {
     const corners = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] }).points;
-    return this.outline(name, plane, corners.map(({ u, v }) => [u, v] as const), depth, fill, line);
+    return this.outline(
+      name,
+      plane,
+      corners.map(({ u, v }) => [u, v] as const),
+      depth,
+      fill,
+      line,
+    );
   }
 
   group(name: string, children: readonly DocumentNode[]): DocumentNode {
@@ -34,7 +49,13 @@ export class NodeMaker {
   }
 
   /** Artwork on the outer end of a solid, or on a named face. */
-  placed(name: string, artwork: string, host: ShapeNode, face: 'end' | `side:${number}`, box: { x: number; y: number; width: number; height: number }): DocumentNode {
+  placed(
+    name: string,
+    artwork: string,
+    host: ShapeNode,
+    face: 'end' | `side:${number}`,
+    box: { x: number; y: number; width: number; height: number },
+  ): DocumentNode {
     return { kind: 'placement', id: this.nextId(), name, hidden: false, locked: false, artwork, target: { kind: 'face', node: host.id, face }, box };
   }
 }

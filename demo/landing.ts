@@ -37,7 +37,18 @@ function kiosk(make: NodeMaker): DocumentNode {
   const roof = make.rectangle('roof', floor(7), [4.5, 4.5], [12.5, 10.5], 0.5, RUST);
   const board = make.rectangle('sign board', rightWall(5), [5.5, 7.5], [11.5, 9.5], 0.3, '#f1e6cd');
   const stripes = Array.from({ length: 7 }, (_, i) =>
-    make.outline(`awning stripe ${i + 1}`, leftWall(6 + i), [[5, 6.4], [3, 5.2], [3, 4.8], [5, 6]], 1, i % 2 === 0 ? TEAL : '#f3ead6'),
+    make.outline(
+      `awning stripe ${i + 1}`,
+      leftWall(6 + i),
+      [
+        [5, 6.4],
+        [3, 5.2],
+        [3, 4.8],
+        [5, 6],
+      ],
+      1,
+      i % 2 === 0 ? TEAL : '#f3ead6',
+    ),
   );
   // The body's outline starts at its near corner; the edge from point 4 back to point 1 carries the left side.
   return make.group('ticket kiosk', [
@@ -55,7 +66,16 @@ function kiosk(make: NodeMaker): DocumentNode {
 function bollards(make: NodeMaker): DocumentNode[] {
   const ring = (a: number, b: number, r: number): [number, number][] => {
     const c = r * 0.4;
-    return [[a + r, b - c], [a + r, b + c], [a + c, b + r], [a - c, b + r], [a - r, b + c], [a - r, b - c], [a - c, b - r], [a + c, b - r]];
+    return [
+      [a + r, b - c],
+      [a + r, b + c],
+      [a + c, b + r],
+      [a - c, b + r],
+      [a - r, b + c],
+      [a - r, b - c],
+      [a - c, b - r],
+      [a + c, b - r],
+    ];
   };
   return [1, 7, 13].map((a, i) =>
     make.group(`bollard ${i + 1}`, [
@@ -76,11 +96,14 @@ function crates(make: NodeMaker): DocumentNode {
 }
 
 function gangway(make: NodeMaker): DocumentNode {
-  return make.group('gangway', [
-    make.outline('deck', rightWall(8), [[-2, 0], [-6.5, -1.5], [-6.5, -1.8], [-2, -0.3]], 2.5, '#a5855b'),
-    make.outline('near rail', rightWall(5.7), [[-2, 1.4], [-6.5, -0.1], [-6.5, -0.3], [-2, 1.2]], 0.2, CREAM),
-    make.outline('far rail', rightWall(8), [[-2, 1.4], [-6.5, -0.1], [-6.5, -0.3], [-2, 1.2]], 0.2, CREAM),
-  ]);
+  const slope = (a: number, up: number): [number, number] => [a, (a + 2) / 3 + up];
+  const plank = (up: number, down: number): [number, number][] => [slope(-2, up), slope(-6.5, up), slope(-6.5, down), slope(-2, down)];
+  const posts = (b: number): DocumentNode[] =>
+    [-2.2, -4.2, -6.3].map((a, i) =>
+      make.outline(`post ${i + 1}`, rightWall(b), [slope(a, 0), slope(a - 0.2, 0), slope(a - 0.2, 1.2), slope(a, 1.2)], 0.2, IRON),
+    );
+  const rail = (name: string, b: number): DocumentNode => make.group(name, [...posts(b), make.outline('handrail', rightWall(b), plank(1.4, 1.2), 0.2, RUST)]);
+  return make.group('gangway', [make.outline('deck', rightWall(8), plank(0, -0.3), 2.5, '#a5855b'), rail('far rail', 8), rail('near rail', 5.7)]);
 }
 
 function lamp(make: NodeMaker): DocumentNode {

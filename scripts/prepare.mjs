@@ -65,7 +65,18 @@ export function build() {
 
 /** Bundles one of our own TypeScript files for Node, packages left outside. */
 export function bundle(from, to) {
-  run('npx', ['--no-install', 'esbuild', from, '--bundle', '--platform=node', '--format=esm', '--packages=external', '--target=node20', '--log-level=warning', `--outfile=${to}`]);
+  run('npx', [
+    '--no-install',
+    'esbuild',
+    from,
+    '--bundle',
+    '--platform=node',
+    '--format=esm',
+    '--packages=external',
+    '--target=node20',
+    '--log-level=warning',
+    `--outfile=${to}`,
+  ]);
 }
 
 export function ensureBrowser() {

@@ -42,7 +42,9 @@ ensureBuild();
 count(true);
 
 const browser = join(reports, 'browser.json');
-const browserOk = check('browser tests', 'npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: browser } });
+const browserOk = check('browser tests', 'npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], {
+  env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: browser },
+});
 try {
   const { stats } = JSON.parse(readFileSync(browser, 'utf8'));
   passed += stats.expected + stats.flaky;

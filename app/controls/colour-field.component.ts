@@ -13,13 +13,40 @@ let count = 0;
     </span>
   `,
   styles: `
-    :host { display: grid; grid-template-columns: 1fr 112px; align-items: center; gap: 8px; }
-    label { font-size: 13px; }
-    .entry { display: flex; align-items: center; gap: 8px; }
-    input { width: 36px; height: 26px; padding: 0; border: 1px solid var(--stone-3); border-radius: 3px; background: none; cursor: pointer; }
-    input::-webkit-color-swatch-wrapper { padding: 2px; }
-    input::-webkit-color-swatch { border: 0; border-radius: 2px; }
-    .unit { font-size: 12.5px; color: var(--ink-2); }
+    :host {
+      display: grid;
+      grid-template-columns: 1fr 106px;
+      align-items: center;
+      gap: 6px;
+    }
+    label {
+      font-size: 13px;
+    }
+    .entry {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    input {
+      width: 36px;
+      height: 26px;
+      padding: 0;
+      border: 1px solid var(--stone-3);
+      border-radius: 3px;
+      background: none;
+      cursor: pointer;
+    }
+    input::-webkit-color-swatch-wrapper {
+      padding: 2px;
+    }
+    input::-webkit-color-swatch {
+      border: 0;
+      border-radius: 2px;
+    }
+    .unit {
+      font-size: 12.5px;
+      color: var(--ink-2);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -20,7 +20,16 @@ export class IconComponent {
   constructor() {
     afterRenderEffect(() => {
       const svg = document.createElementNS(SVG, 'svg');
-      const frame = { viewBox: '0 0 24 24', width: '18', height: '18', fill: 'none', stroke: 'currentColor', 'stroke-width': '1.7', 'stroke-linecap': 'round', 'stroke-linejoin': 'round' };
+      const frame = {
+        viewBox: '0 0 24 24',
+        width: '18',
+        height: '18',
+        fill: 'none',
+        stroke: 'currentColor',
+        'stroke-width': '1.7',
+        'stroke-linecap': 'round',
+        'stroke-linejoin': 'round',
+      };
       for (const [key, value] of Object.entries(frame)) svg.setAttribute(key, value);
       for (const [tag, attributes] of this.figure()) {
         const part = document.createElementNS(SVG, tag);

@@ -1,4 +1,28 @@
-import { Box, Check, Copy, Download, Eye, EyeOff, FilePlus, FolderOpen, Group, Images, List, Lock, LockOpen, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2, Upload, X, type IconNode } from 'lucide';
+import {
+  Box,
+  Check,
+  Copy,
+  Download,
+  Eye,
+  EyeOff,
+  FilePlus,
+  FolderOpen,
+  Group,
+  Images,
+  List,
+  Lock,
+  LockOpen,
+  Moon,
+  Plus,
+  Redo2,
+  Search,
+  Sun,
+  Trash2,
+  Undo2,
+  Upload,
+  X,
+  type IconNode,
+} from 'lucide';
 
 /** Our own figures, drawn on one 24 px isometric lattice; the rest is from one open set. */
 const own: Readonly<Record<string, IconNode>> = {
@@ -12,7 +36,10 @@ const own: Readonly<Record<string, IconNode>> = {
     ['circle', { cx: 4, cy: 15.5, r: 1.7, fill: 'currentColor' }],
     ['circle', { cx: 12, cy: 4, r: 1.7, fill: 'currentColor' }],
   ],
-  rectangle: [['path', { d: 'M12 5.2 20.5 10 12 14.9 3.5 10z' }], ['path', { d: 'M3.5 14.5 12 19.3l8.5-4.8', 'stroke-dasharray': '1.5 2.2' }]],
+  rectangle: [
+    ['path', { d: 'M12 5.2 20.5 10 12 14.9 3.5 10z' }],
+    ['path', { d: 'M3.5 14.5 12 19.3l8.5-4.8', 'stroke-dasharray': '1.5 2.2' }],
+  ],
   depth: [
     ['path', { d: 'M12 11 20 15.5 12 20 4 15.5z' }],
     ['path', { d: 'M12 15.5V3.5' }],

@@ -34,12 +34,34 @@ let count = 0;
     }
   `,
   styles: `
-    :host { display: grid; grid-template-columns: 1fr 112px; align-items: center; gap: 2px 8px; }
-    label { font-size: 13px; }
-    .entry { display: flex; align-items: center; gap: 6px; }
-    input { width: 66px; text-align: right; }
-    .unit { font-size: 12.5px; color: var(--ink-2); white-space: nowrap; }
-    .fault { grid-column: 1 / -1; font-size: 12.5px; color: var(--bad); }
+    :host {
+      display: grid;
+      grid-template-columns: 1fr 106px;
+      align-items: center;
+      gap: 2px 6px;
+    }
+    label {
+      font-size: 13px;
+    }
+    .entry {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+    }
+    input {
+      width: 64px;
+      text-align: right;
+    }
+    .unit {
+      font-size: 12.5px;
+      color: var(--ink-2);
+      white-space: nowrap;
+    }
+    .fault {
+      grid-column: 1 / -1;
+      font-size: 12.5px;
+      color: var(--bad);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

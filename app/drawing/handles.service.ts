@@ -26,10 +26,12 @@ export class HandlesService {
   /** Ids of everything that is selected, what groups hold included. */
   readonly selected = computed((): ReadonlySet<string> => {
     const document = this.documents.shown();
-    return new Set(this.view.selection().flatMap((id) => {
-      const node = findNode(document, id);
-      return node ? idsWithin(node) : [];
-    }));
+    return new Set(
+      this.view.selection().flatMap((id) => {
+        const node = findNode(document, id);
+        return node ? idsWithin(node) : [];
+      }),
+    );
   });
 
   readonly handles = computed((): readonly Handle[] => {

@@ -16,10 +16,31 @@ import type { Ghost } from '../tools/tool';
     }
   `,
   styles: `
-    .words { position: absolute; left: 0; top: 0; display: grid; padding: 4px 8px; border-radius: 2px; background: color-mix(in srgb, var(--paper) 94%, transparent); box-shadow: 0 1px 5px rgb(42 35 51 / 22%); font-size: 12.5px; line-height: 1.3; color: var(--ink-2); white-space: nowrap; pointer-events: none; }
-    .first { color: var(--ink); font-weight: 500; }
-    .closes { background: var(--violet); }
-    .closes span { color: var(--on-violet); }
+    .words {
+      position: absolute;
+      left: 0;
+      top: 0;
+      display: grid;
+      padding: 4px 8px;
+      border-radius: 2px;
+      background: color-mix(in srgb, var(--paper) 94%, transparent);
+      box-shadow: 0 1px 5px rgb(42 35 51 / 22%);
+      font-size: 12.5px;
+      line-height: 1.3;
+      color: var(--ink-2);
+      white-space: nowrap;
+      pointer-events: none;
+    }
+    .first {
+      color: var(--ink);
+      font-weight: 500;
+    }
+    .closes {
+      background: var(--violet);
+    }
+    .closes span {
+      color: var(--on-violet);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

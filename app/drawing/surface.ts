@@ -1,7 +1,19 @@
 import Konva from 'konva/lib/Core';
 import { Circle } from 'konva/lib/shapes/Circle';
+import { Label, Tag } from 'konva/lib/shapes/Label';
 import { Text } from 'konva/lib/shapes/Text';
-import { apply33, gridLines, sheetFromPlane, projectionFrom, type CheminDocument, type Mat33, type Picture, type Plane, type PlanePoint, type SheetBox } from '@core';
+import {
+  apply33,
+  gridLines,
+  sheetFromPlane,
+  projectionFrom,
+  type CheminDocument,
+  type Mat33,
+  type Picture,
+  type Plane,
+  type PlanePoint,
+  type SheetBox,
+} from '@core';
 import type { Ghost } from '../tools/tool';
 import { paintOnCanvas } from './canvas-paint';
 import type { Handle } from './handles.service';
@@ -101,11 +113,12 @@ export class Surface {
     this.current = handles;
     if (names !== before) this.makeHandles(handles);
     const circles = this.handleLayer.find<Circle>('Circle');
-    const texts = this.handleLayer.find<Text>('Text');
+    const labels = this.handleLayer.find<Label>('Label');
     handles.forEach((handle, i) => {
       if (!held) circles[i]?.position({ x: handle.x, y: handle.y });
-      texts[i]?.position({ x: handle.x + 11, y: handle.y - 6 });
-      texts[i]?.fill(this.colour('--ink'));
+      labels[i]?.position({ x: handle.x + 10, y: handle.y - 10 });
+      labels[i]?.getTag().fill(this.colour('--paper'));
+      labels[i]?.getText().fill(this.colour('--ink'));
       circles[i]?.fill(this.colour('--paper')).stroke(this.colour('--violet'));
     });
     this.handleLayer.batchDraw();
@@ -122,7 +135,9 @@ export class Surface {
       circle.on('pointerup', (event) => {
         if (!circle.isDragging()) act(event, true);
       });
-      this.handleLayer.add(circle, new Text({ text: handle.name, fontSize: 12, fontFamily: 'Hanken Grotesk', listening: false }));
+      const label = new Label({ listening: false });
+      label.add(new Tag({ cornerRadius: 2, opacity: 0.92 }), new Text({ text: handle.name, fontSize: 12, fontFamily: 'Hanken Grotesk', padding: 4 }));
+      this.handleLayer.add(circle, label);
     });
   }
 
@@ -151,7 +166,10 @@ export class Surface {
       maxY: Math.min(sheet.height, (look.height - look.panY) / look.zoom),
     };
     if (seen.minX >= seen.maxX || seen.minY >= seen.maxY) return;
-    const apart = Math.min(...[Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[1], map[4]), Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[0], map[3])]) * look.zoom;
+    const apart =
+      Math.min(
+        ...[Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[1], map[4]), Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[0], map[3])],
+      ) * look.zoom;
     const step = apart >= CLOSEST_LINES_PX ? 1 : grid.bold;
     context.save();
     context.strokeStyle = planeColour(plane.kind);

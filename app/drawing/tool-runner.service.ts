@@ -12,7 +12,9 @@ import { pickTool } from '../tools/pick.tool';
 import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
 import { newId } from '../platform/ids';
 
-const TOOLS = { pick: pickTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<Record<ToolName, Tool<unknown>>>;
+const TOOLS = { pick: pickTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<
+  Record<ToolName, Tool<unknown>>
+>;
 
 /** Drives the chosen tool: gives it events, shows its ghost, makes its edits. */
 @Injectable({ providedIn: 'root' })

@@ -23,11 +23,42 @@ import { ToolRunnerService } from './tool-runner.service';
     </form>
   `,
   styles: `
-    form { position: absolute; left: 0; top: 0; display: grid; grid-auto-flow: column; gap: 8px; padding: 8px 10px; border: 1px solid var(--violet); border-radius: 3px; background: var(--paper); box-shadow: var(--shadow); cursor: default; }
-    label { display: grid; font-size: 12.5px; color: var(--ink-2); }
-    input { width: 96px; padding: 3px 6px; border: 1px solid var(--stone-3); border-radius: 2px; background: var(--field); color: var(--ink); }
-    p { grid-row: 2; grid-column: 1 / -1; font-size: 12px; color: var(--ink-2); }
-    p[role='alert'] { color: var(--bad); }
+    form {
+      position: absolute;
+      left: 0;
+      top: 0;
+      display: grid;
+      grid-auto-flow: column;
+      gap: 8px;
+      padding: 8px 10px;
+      border: 1px solid var(--violet);
+      border-radius: 3px;
+      background: var(--paper);
+      box-shadow: var(--shadow);
+      cursor: default;
+    }
+    label {
+      display: grid;
+      font-size: 12.5px;
+      color: var(--ink-2);
+    }
+    input {
+      width: 96px;
+      padding: 3px 6px;
+      border: 1px solid var(--stone-3);
+      border-radius: 2px;
+      background: var(--field);
+      color: var(--ink);
+    }
+    p {
+      grid-row: 2;
+      grid-column: 1 / -1;
+      font-size: 12px;
+      color: var(--ink-2);
+    }
+    p[role='alert'] {
+      color: var(--bad);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

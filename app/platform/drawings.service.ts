@@ -47,7 +47,11 @@ export class DrawingsService {
     const steps = rows.slice(0, stored.stepCount).map((row) => stepSchema.safeParse(row.step));
     const base = checkDocument(stored.base);
     if (base.ok && steps.every((s) => s.success)) {
-      const history = replayHistory(base.value, steps.map((s) => s.data!), stored.position);
+      const history = replayHistory(
+        base.value,
+        steps.map((s) => s.data!),
+        stored.position,
+      );
       const fits = history.steps.length === stored.stepCount && JSON.stringify(presentDocument(history)) === JSON.stringify(checked.value);
       if (fits) return { history, draft: stored.draft, revision: stored.revision, stepsLost: false };
     }
@@ -92,12 +96,15 @@ export class DrawingsService {
   }
 
   async rename(id: string, name: string): Promise<void> {
-    await this.db.drawings.where('id').equals(id).modify((drawing: { -readonly [K in keyof StoredDrawing]: StoredDrawing[K] }) => {
-      drawing.name = name;
-      drawing.document = { ...drawing.document, name };
-      drawing.base = { ...drawing.base, name };
-      drawing.revision++;
-    });
+    await this.db.drawings
+      .where('id')
+      .equals(id)
+      .modify((drawing: { -readonly [K in keyof StoredDrawing]: StoredDrawing[K] }) => {
+        drawing.name = name;
+        drawing.document = { ...drawing.document, name };
+        drawing.base = { ...drawing.base, name };
+        drawing.revision++;
+      });
   }
 
   async setDeleted(id: string, deleted: boolean): Promise<void> {

@@ -58,7 +58,11 @@ export class ImportsService {
     this.view.patch({ artwork: artwork.id });
     this.view.setStage('artwork');
     this.view.setTool('place');
-    this.messages.say(read.notes.length ? 'warn' : 'good', `“${file.name}” was added`, read.notes.length ? read.notes.map(placed) : ['Press a face to place it there.']);
+    this.messages.say(
+      read.notes.length ? 'warn' : 'good',
+      `“${file.name}” was added`,
+      read.notes.length ? read.notes.map(placed) : ['Press a face to place it there.'],
+    );
   }
 
   private refuse(title: string, problems: readonly Problem[], rest: string): void {

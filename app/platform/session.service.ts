@@ -137,10 +137,15 @@ export class SessionService {
   private behind(): void {
     this.state.set('behind');
     const { name } = this.store.kept();
-    this.messages.say('warn', `“${name}” was changed in another page`, ['Nothing was overwritten. Keep what is here as a drawing of its own; the other stays as it is.'], {
-      label: 'Keep as a copy',
-      run: () => void this.adopt({ ...presentDocument(this.store.history()), name: `${name}, copy` }),
-    });
+    this.messages.say(
+      'warn',
+      `“${name}” was changed in another page`,
+      ['Nothing was overwritten. Keep what is here as a drawing of its own; the other stays as it is.'],
+      {
+        label: 'Keep as a copy',
+        run: () => void this.adopt({ ...presentDocument(this.store.history()), name: `${name}, copy` }),
+      },
+    );
   }
 
   private trouble(error: unknown): void {

@@ -44,14 +44,51 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
     </section>
   `,
   styles: `
-    :host { border-right: 1px solid var(--stone-2); overflow: hidden auto; scrollbar-width: thin; }
-    section { display: grid; gap: 12px; padding: 14px; }
-    h2 { font-size: 17px; font-weight: 600; letter-spacing: -0.01em; }
-    ul { display: grid; gap: 2px; }
-    .tool { display: flex; align-items: center; gap: 8px; width: 100%; min-height: 32px; padding: 4px 8px; border: 0; border-left: 3px solid transparent; border-radius: 2px; background: none; text-align: left; cursor: pointer; }
-    .tool span { flex: 1; }
-    .tool:hover { background: var(--stone-1); }
-    .tool[aria-pressed='true'] { border-left-color: var(--violet); background: var(--violet-wash); font-weight: 500; }
+    :host {
+      border-right: 1px solid var(--stone-2);
+      overflow: hidden auto;
+      scrollbar-width: thin;
+    }
+    section {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr);
+      gap: 12px;
+      padding: 14px;
+    }
+    h2 {
+      font-size: 17px;
+      font-weight: 600;
+      letter-spacing: -0.01em;
+    }
+    ul {
+      display: grid;
+      gap: 2px;
+    }
+    .tool {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      width: 100%;
+      min-height: 32px;
+      padding: 4px 8px;
+      border: 0;
+      border-left: 3px solid transparent;
+      border-radius: 2px;
+      background: none;
+      text-align: left;
+      cursor: pointer;
+    }
+    .tool span {
+      flex: 1;
+    }
+    .tool:hover {
+      background: var(--stone-1);
+    }
+    .tool[aria-pressed='true'] {
+      border-left-color: var(--violet);
+      background: var(--violet-wash);
+      font-weight: 500;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
+import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 
 /** Contents: every thing of the drawing by name, the topmost first; chosen, renamed, hidden, locked, deleted here. */
 @Component({
   selector: 'chemin-contents',
-  imports: [IconComponent],
+  imports: [IconComponent, TakeFocusDirective],
   templateUrl: './contents.component.html',
   styleUrl: './contents.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

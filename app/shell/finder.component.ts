@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
+import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { CommandsService } from '../state/commands.service';
 import { COMMANDS, type CommandId } from '../state/keys';
 import { ViewStore } from '../state/view.store';
@@ -8,13 +9,43 @@ import { ViewStore } from '../state/view.store';
 /** Finds any command by words and runs it. */
 @Component({
   selector: 'chemin-finder',
-  imports: [DialogModule, InputTextModule],
+  imports: [DialogModule, InputTextModule, TakeFocusDirective],
   template: `
-    <p-dialog header="Find a command" [visible]="true" (visibleChange)="close()" [modal]="true" [draggable]="false" [resizable]="false" [dismissableMask]="true" [style]="{ width: '440px' }" position="top">
-      <input pInputText type="text" class="question" role="combobox" aria-label="Words of the command" aria-expanded="true" aria-controls="found" [attr.aria-activedescendant]="'found-' + at()" autofocus (input)="ask($any($event.target).value)" (keydown)="press($event)" />
+    <p-dialog
+      header="Find a command"
+      [visible]="true"
+      (visibleChange)="close()"
+      [modal]="true"
+      [draggable]="false"
+      [resizable]="false"
+      [dismissableMask]="true"
+      [style]="{ width: '440px' }"
+      position="top"
+    >
+      <input
+        pInputText
+        type="text"
+        class="question"
+        role="combobox"
+        aria-label="Words of the command"
+        aria-expanded="true"
+        aria-controls="found"
+        [attr.aria-activedescendant]="'found-' + at()"
+        cheminTakeFocus
+        (input)="ask($any($event.target).value)"
+        (keydown)="press($event)"
+      />
       <ul id="found" role="listbox" aria-label="Commands">
         @for (id of found(); track id; let i = $index) {
-          <li role="option" [id]="'found-' + i" [attr.aria-selected]="i === at()" [class.off]="!commands.enabled(id)" (click)="run(id)" (keydown.enter)="run(id)">
+          <li
+            role="option"
+            tabindex="-1"
+            [id]="'found-' + i"
+            [attr.aria-selected]="i === at()"
+            [class.off]="!commands.enabled(id)"
+            (click)="run(id)"
+            (keydown.enter)="run(id)"
+          >
             <span>{{ table[id].title }}</span>
             @for (key of table[id].keys; track key) {
               <kbd>{{ key }}</kbd>
@@ -27,12 +58,34 @@ import { ViewStore } from '../state/view.store';
     </p-dialog>
   `,
   styles: `
-    .question { width: 100%; }
-    ul { display: grid; gap: 1px; margin-top: 8px; max-height: 46vh; overflow: auto; }
-    li { display: flex; align-items: center; gap: 6px; padding: 6px 8px; border-radius: 3px; cursor: pointer; }
-    li span { flex: 1; }
-    li[aria-selected='true'] { background: var(--violet-wash); }
-    li.off span, .none { color: var(--ink-2); }
+    .question {
+      width: 100%;
+    }
+    ul {
+      display: grid;
+      gap: 1px;
+      margin-top: 8px;
+      max-height: 46vh;
+      overflow: auto;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      padding: 6px 8px;
+      border-radius: 3px;
+      cursor: pointer;
+    }
+    li span {
+      flex: 1;
+    }
+    li[aria-selected='true'] {
+      background: var(--violet-wash);
+    }
+    li.off span,
+    .none {
+      color: var(--ink-2);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

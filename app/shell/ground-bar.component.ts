@@ -21,12 +21,24 @@ import { RosetteComponent } from './rosette.component';
         <span>{{ axes() }}</span>
       </div>
       @if (view.plane().kind !== 'sheet') {
-        <chemin-measure class="offset" label="Offset" [cell]="store.shown().grid.cell" [value]="view.plane().offset" (taken)="view.putPlane({ kind: view.plane().kind, offset: $event })" />
+        <chemin-measure
+          class="offset"
+          label="Offset"
+          [cell]="store.shown().grid.cell"
+          [value]="view.plane().offset"
+          (taken)="view.putPlane({ kind: view.plane().kind, offset: $event })"
+        />
       }
       <span class="rule"></span>
-      <button type="button" class="plain" [attr.aria-pressed]="view.grid()" pTooltip="G" tooltipPosition="top" (click)="commands.run('view.grid')">Grid {{ view.grid() ? 'shown' : 'hidden' }}</button>
-      <button type="button" class="plain" [attr.aria-pressed]="view.snapping()" pTooltip="K" tooltipPosition="top" (click)="commands.run('view.snap')">Snapping {{ view.snapping() ? 'on' : 'off' }}</button>
-      <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">See-through</button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.grid()" pTooltip="G" tooltipPosition="top" (click)="commands.run('view.grid')">
+        Grid {{ view.grid() ? 'shown' : 'hidden' }}
+      </button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.snapping()" pTooltip="K" tooltipPosition="top" (click)="commands.run('view.snap')">
+        Snapping {{ view.snapping() ? 'on' : 'off' }}
+      </button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">
+        See-through
+      </button>
       <span class="rule"></span>
       <output class="place" aria-label="Place of the pointer in cells">{{ place() }}</output>
       <output class="size" aria-label="Measures of what is being drawn">{{ size() }}</output>

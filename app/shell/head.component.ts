@@ -18,23 +18,86 @@ import { ViewStore } from '../state/view.store';
       <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" (keydown.enter)="$any($event.target).blur()" />
       <span class="saved" [class.trouble]="session.saving() === 'failed' || session.saving() === 'behind'" role="status">{{ session.words() }}</span>
       <span class="gap"></span>
-      <button type="button" class="plain" aria-label="Undo" [pTooltip]="store.canUndo() ? 'Undo ' + store.undoLabel() + ' (Ctrl+Z)' : 'Nothing to undo'" tooltipPosition="bottom" [disabled]="!store.canUndo()" (click)="commands.run('undo')"><chemin-icon name="undo" /></button>
-      <button type="button" class="plain" aria-label="Redo" [pTooltip]="store.canRedo() ? 'Redo ' + store.redoLabel() + ' (Ctrl+Shift+Z)' : 'Nothing to redo'" tooltipPosition="bottom" [disabled]="!store.canRedo()" (click)="commands.run('redo')"><chemin-icon name="redo" /></button>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Undo"
+        [pTooltip]="store.canUndo() ? 'Undo ' + store.undoLabel() + ' (Ctrl+Z)' : 'Nothing to undo'"
+        tooltipPosition="bottom"
+        [disabled]="!store.canUndo()"
+        (click)="commands.run('undo')"
+      >
+        <chemin-icon name="undo" />
+      </button>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Redo"
+        [pTooltip]="store.canRedo() ? 'Redo ' + store.redoLabel() + ' (Ctrl+Shift+Z)' : 'Nothing to redo'"
+        tooltipPosition="bottom"
+        [disabled]="!store.canRedo()"
+        (click)="commands.run('redo')"
+      >
+        <chemin-icon name="redo" />
+      </button>
       <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find a command <kbd>Ctrl+K</kbd></button>
       <button type="button" class="plain" (click)="commands.run('keys')"><chemin-icon name="keys" />Keys</button>
-      <button type="button" class="plain" [attr.aria-label]="view.theme() === 'dark' ? 'Use the light theme' : 'Use the dark theme'" (click)="commands.run('view.theme')"><chemin-icon [name]="view.theme() === 'dark' ? 'bright' : 'dark'" /></button>
+      <button
+        type="button"
+        class="plain"
+        [attr.aria-label]="view.theme() === 'dark' ? 'Use the light theme' : 'Use the dark theme'"
+        (click)="commands.run('view.theme')"
+      >
+        <chemin-icon [name]="view.theme() === 'dark' ? 'bright' : 'dark'" />
+      </button>
     </header>
   `,
   styles: `
-    header { display: flex; align-items: center; gap: 6px; height: 44px; padding: 0 12px 0 16px; }
-    .mark { font-weight: 600; font-size: 16px; letter-spacing: -0.01em; color: var(--violet); margin-right: 8px; }
-    .title { width: 210px; padding: 4px 8px; border: 1px solid transparent; border-radius: 3px; background: none; font-weight: 500; text-overflow: ellipsis; }
-    .title:hover { border-color: var(--stone-3); }
-    .title:focus { border-color: var(--violet); background: var(--field); }
-    .saved { font-size: 12.5px; color: var(--ink-2); white-space: nowrap; }
-    .saved.trouble { color: var(--bad); font-weight: 600; }
-    .gap { flex: 1; }
-    .find kbd { margin-left: 4px; }
+    header {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      height: 44px;
+      padding: 0 12px 0 16px;
+    }
+    .mark {
+      font-weight: 600;
+      font-size: 16px;
+      letter-spacing: -0.01em;
+      color: var(--violet);
+      margin-right: 8px;
+    }
+    .title {
+      width: 210px;
+      padding: 4px 8px;
+      border: 1px solid transparent;
+      border-radius: 3px;
+      background: none;
+      font-weight: 500;
+      text-overflow: ellipsis;
+    }
+    .title:hover {
+      border-color: var(--stone-3);
+    }
+    .title:focus {
+      border-color: var(--violet);
+      background: var(--field);
+    }
+    .saved {
+      font-size: 12.5px;
+      color: var(--ink-2);
+      white-space: nowrap;
+    }
+    .saved.trouble {
+      color: var(--bad);
+      font-weight: 600;
+    }
+    .gap {
+      flex: 1;
+    }
+    .find kbd {
+      margin-left: 4px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -8,7 +8,16 @@ import { ViewStore } from '../state/view.store';
   selector: 'chemin-key-list',
   imports: [DialogModule],
   template: `
-    <p-dialog header="Keys" [visible]="true" (visibleChange)="close()" [modal]="true" [draggable]="false" [resizable]="false" [dismissableMask]="true" [style]="{ width: '760px' }">
+    <p-dialog
+      header="Keys"
+      [visible]="true"
+      (visibleChange)="close()"
+      [modal]="true"
+      [draggable]="false"
+      [resizable]="false"
+      [dismissableMask]="true"
+      [style]="{ width: '1040px' }"
+    >
       <div class="columns">
         @for (group of groups; track group.name) {
           <section>
@@ -29,10 +38,28 @@ import { ViewStore } from '../state/view.store';
     </p-dialog>
   `,
   styles: `
-    .columns { columns: 2; column-gap: 32px; }
-    section { break-inside: avoid; margin-bottom: 14px; }
-    p { display: flex; justify-content: space-between; gap: 12px; padding: 4px 0; border-bottom: 1px solid var(--stone-2); font-size: 13px; }
-    .signs { white-space: nowrap; display: flex; gap: 4px; align-items: start; }
+    .columns {
+      columns: 3;
+      column-gap: 28px;
+    }
+    section {
+      break-inside: avoid;
+      margin-bottom: 14px;
+    }
+    p {
+      display: flex;
+      justify-content: space-between;
+      gap: 12px;
+      padding: 3px 0;
+      border-bottom: 1px solid var(--stone-2);
+      font-size: 13px;
+    }
+    .signs {
+      white-space: nowrap;
+      display: flex;
+      gap: 4px;
+      align-items: start;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -25,14 +25,51 @@ import { MessageStore, type Message } from '../state/messages.store';
     </div>
   `,
   styles: `
-    .stack { position: absolute; left: 12px; bottom: 12px; display: grid; gap: 8px; width: min(400px, calc(100% - 24px)); }
-    .message { display: flex; justify-content: space-between; gap: 8px; padding: 9px 8px 9px 12px; border-left: 4px solid var(--ink-2); border-radius: 3px; background: var(--paper); box-shadow: var(--shadow); font-size: 13px; overflow-wrap: anywhere; }
-    .good { border-left-color: var(--good); }
-    .warn { border-left-color: var(--warn); }
-    .bad { border-left-color: var(--bad); }
-    strong { font-weight: 600; }
-    p { margin-top: 2px; color: var(--ink-2); }
-    .act { margin-top: 6px; padding: 4px 10px; border: 1px solid var(--violet); border-radius: 3px; background: none; color: var(--violet); cursor: pointer; }
+    .stack {
+      position: absolute;
+      left: 12px;
+      bottom: 12px;
+      display: grid;
+      gap: 8px;
+      width: min(400px, calc(100% - 24px));
+    }
+    .message {
+      display: flex;
+      justify-content: space-between;
+      gap: 8px;
+      padding: 9px 8px 9px 12px;
+      border-left: 4px solid var(--ink-2);
+      border-radius: 3px;
+      background: var(--paper);
+      box-shadow: var(--shadow);
+      font-size: 13px;
+      overflow-wrap: anywhere;
+    }
+    .good {
+      border-left-color: var(--good);
+    }
+    .warn {
+      border-left-color: var(--warn);
+    }
+    .bad {
+      border-left-color: var(--bad);
+    }
+    strong {
+      font-weight: 600;
+    }
+    p {
+      margin-top: 2px;
+      color: var(--ink-2);
+    }
+    .act {
+      margin-top: 6px;
+      padding: 4px 10px;
+      border: 1px solid var(--violet);
+      border-radius: 3px;
+      background: none;
+      color: var(--violet);
+      cursor: pointer;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

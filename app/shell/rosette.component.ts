@@ -18,15 +18,36 @@ interface Sector {
     <svg viewBox="-24 -24 48 48" width="48" height="48" role="radiogroup" aria-label="Plane to draw on">
       <defs>
         <pattern id="hatch-floor" width="4" height="4" patternUnits="userSpaceOnUse"><circle cx="2" cy="2" r="0.85" fill="var(--saffron)" /></pattern>
-        <pattern id="hatch-left" width="4" height="4" patternUnits="userSpaceOnUse"><path d="M-1 -1 5 5M-1 3 1 5M3 -1 5 1" stroke="var(--rose)" stroke-width="0.9" /></pattern>
-        <pattern id="hatch-right" width="4" height="4" patternUnits="userSpaceOnUse"><path d="M-1 5 5 -1M-1 1 1 -1M3 5 5 3" stroke="var(--teal)" stroke-width="0.9" /></pattern>
+        <pattern id="hatch-left" width="4" height="4" patternUnits="userSpaceOnUse">
+          <path d="M-1 -1 5 5M-1 3 1 5M3 -1 5 1" stroke="var(--rose)" stroke-width="0.9" />
+        </pattern>
+        <pattern id="hatch-right" width="4" height="4" patternUnits="userSpaceOnUse">
+          <path d="M-1 5 5 -1M-1 1 1 -1M3 5 5 3" stroke="var(--teal)" stroke-width="0.9" />
+        </pattern>
       </defs>
-      <g class="sector" role="radio" tabindex="0" aria-label="sheet" [attr.aria-checked]="view.plane().kind === 'sheet'" (click)="view.setPlane('sheet')" (keydown)="press($event, 'sheet')">
+      <g
+        class="sector"
+        role="radio"
+        tabindex="0"
+        aria-label="sheet"
+        [attr.aria-checked]="view.plane().kind === 'sheet'"
+        (click)="view.setPlane('sheet')"
+        (keydown)="press($event, 'sheet')"
+      >
         <circle r="22.4" [attr.fill]="view.plane().kind === 'sheet' ? 'var(--stone-3)' : 'var(--stone-1)'" stroke="var(--plain)" stroke-width="1.2" />
       </g>
       <circle r="18.4" fill="var(--paper)" />
       @for (sector of sectors(); track sector.kind) {
-        <g class="sector" role="radio" tabindex="0" [class]="'sector ' + sector.kind" [attr.aria-label]="sector.label" [attr.aria-checked]="view.plane().kind === sector.kind" (click)="view.setPlane(sector.kind)" (keydown)="press($event, sector.kind)">
+        <g
+          class="sector"
+          role="radio"
+          tabindex="0"
+          [class]="'sector ' + sector.kind"
+          [attr.aria-label]="sector.label"
+          [attr.aria-checked]="view.plane().kind === sector.kind"
+          (click)="view.setPlane(sector.kind)"
+          (keydown)="press($event, sector.kind)"
+        >
           <path [attr.d]="sector.path" class="wash" />
           <path [attr.d]="sector.path" [attr.fill]="'url(#hatch-' + sector.kind + ')'" />
           <path [attr.d]="sector.path" class="edge" fill="none" />
@@ -35,17 +56,43 @@ interface Sector {
     </svg>
   `,
   styles: `
-    :host { display: inline-flex; }
-    .sector { cursor: pointer; outline: none; }
-    .wash { fill: transparent; }
-    .edge { stroke: var(--paper); stroke-width: 1.4; }
-    .floor[aria-checked='true'] .wash { fill: color-mix(in srgb, var(--saffron) 38%, transparent); }
-    .left[aria-checked='true'] .wash { fill: color-mix(in srgb, var(--rose) 34%, transparent); }
-    .right[aria-checked='true'] .wash { fill: color-mix(in srgb, var(--teal) 34%, transparent); }
-    .sector:hover .wash { fill: var(--stone-2); }
-    .sector[aria-checked='true']:hover .wash { fill: var(--violet-wash); }
-    .sector[aria-checked='true'] .edge { stroke: var(--ink); }
-    .sector:focus-visible .edge, .sector:focus-visible circle { stroke: var(--violet); stroke-width: 2.4; }
+    :host {
+      display: inline-flex;
+    }
+    .sector {
+      cursor: pointer;
+      outline: none;
+    }
+    .wash {
+      fill: transparent;
+    }
+    .edge {
+      stroke: var(--paper);
+      stroke-width: 1.4;
+    }
+    .floor[aria-checked='true'] .wash {
+      fill: color-mix(in srgb, var(--saffron) 38%, transparent);
+    }
+    .left[aria-checked='true'] .wash {
+      fill: color-mix(in srgb, var(--rose) 34%, transparent);
+    }
+    .right[aria-checked='true'] .wash {
+      fill: color-mix(in srgb, var(--teal) 34%, transparent);
+    }
+    .sector:hover .wash {
+      fill: var(--stone-2);
+    }
+    .sector[aria-checked='true']:hover .wash {
+      fill: var(--violet-wash);
+    }
+    .sector[aria-checked='true'] .edge {
+      stroke: var(--ink);
+    }
+    .sector:focus-visible .edge,
+    .sector:focus-visible circle {
+      stroke: var(--violet);
+      stroke-width: 2.4;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

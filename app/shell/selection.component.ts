@@ -1,5 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { boxAround, exactCells, figure, findArtwork, findNode, idsWithin, moveOutline, PLANE_AXES, PLANE_NAMES, type Edit, type PlacementNode, type Plane, type ShapeNode } from '@core';
+import {
+  boxAround,
+  exactCells,
+  figure,
+  findArtwork,
+  findNode,
+  idsWithin,
+  moveOutline,
+  PLANE_AXES,
+  PLANE_NAMES,
+  type Edit,
+  type PlacementNode,
+  type Plane,
+  type ShapeNode,
+} from '@core';
 import { ColourFieldComponent } from '../controls/colour-field.component';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { DocumentStore } from '../state/document.store';
@@ -17,7 +31,12 @@ export class SelectionComponent {
   protected readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
 
-  protected readonly nodes = computed(() => this.view.selection().map((id) => findNode(this.store.shown(), id)).filter((node) => node !== null));
+  protected readonly nodes = computed(() =>
+    this.view
+      .selection()
+      .map((id) => findNode(this.store.shown(), id))
+      .filter((node) => node !== null),
+  );
   protected readonly one = computed(() => (this.nodes().length === 1 ? this.nodes()[0]! : null));
   protected readonly shape = computed(() => {
     const node = this.one();

@@ -1,4 +1,5 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, ElementRef, input, viewChild } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, input, viewChild } from '@angular/core';
 import { PictureMaker, type CheminDocument } from '@core';
 import { paintOnCanvas } from '../drawing/canvas-paint';
 

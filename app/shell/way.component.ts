@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { STAGES, ViewStore } from '../state/view.store';
 
-/** Places of the stations on an isometric lattice: the line runs up, right-up and left-up in turn. */
+/** Places of the stations on an isometric lattice: straight down and slanting in turn. */
 const STATIONS = [
-  { x: 20, y: 24 },
-  { x: 52, y: 88 },
-  { x: 20, y: 152 },
-  { x: 52, y: 216 },
-  { x: 20, y: 280 },
+  { x: 16, y: 16 },
+  { x: 30, y: 66 },
+  { x: 16, y: 116 },
+  { x: 30, y: 166 },
+  { x: 16, y: 216 },
 ] as const;
 
 /** The way: the stages as stations on one line that runs in the three directions of an isometric grid. */
@@ -15,24 +15,68 @@ const STATIONS = [
   selector: 'chemin-way',
   template: `
     <nav aria-label="Stages">
-      <svg viewBox="0 0 76 330" width="76" height="330" aria-hidden="true">
+      <svg viewBox="0 0 104 240" width="104" height="240" aria-hidden="true">
         <polyline [attr.points]="line" fill="none" stroke="var(--stone-3)" stroke-width="2" stroke-linejoin="round" />
         @for (stage of stages; track stage.name; let i = $index) {
-          <circle [attr.cx]="stations[i]!.x" [attr.cy]="stations[i]!.y" r="7" [attr.fill]="view.stage() === stage.name ? 'var(--violet)' : 'var(--paper)'" [attr.stroke]="view.stage() === stage.name ? 'var(--violet)' : 'var(--ink-2)'" stroke-width="2" />
+          <circle
+            [attr.cx]="stations[i]!.x"
+            [attr.cy]="stations[i]!.y"
+            r="7"
+            [attr.fill]="view.stage() === stage.name ? 'var(--violet)' : 'var(--paper)'"
+            [attr.stroke]="view.stage() === stage.name ? 'var(--violet)' : 'var(--ink-2)'"
+            stroke-width="2"
+          />
         }
       </svg>
       @for (stage of stages; track stage.name; let i = $index) {
-        <button type="button" [style.top.px]="stations[i]!.y - 14" [attr.aria-current]="view.stage() === stage.name ? 'step' : null" (click)="view.setStage(stage.name)">{{ stage.title }}</button>
+        <button
+          type="button"
+          [style.top.px]="stations[i]!.y - 2"
+          [style.padding-left.px]="stations[i]!.x + 13"
+          [attr.aria-current]="view.stage() === stage.name ? 'step' : null"
+          (click)="view.setStage(stage.name)"
+        >
+          {{ stage.title }}
+        </button>
       }
     </nav>
   `,
   styles: `
-    :host { border-right: 1px solid var(--stone-2); overflow: hidden; }
-    nav { position: relative; height: 100%; padding-top: 14px; }
-    svg { position: absolute; left: 0; top: 14px; pointer-events: none; }
-    button { position: absolute; left: 2px; width: 72px; height: 58px; margin-top: 14px; padding: 28px 0 0; border: 0; border-radius: 3px; background: none; font-size: 12.5px; text-align: center; cursor: pointer; }
-    button[aria-current] { color: var(--violet); font-weight: 600; }
-    button:hover { background: color-mix(in srgb, var(--stone-2) 45%, transparent); }
+    :host {
+      border-right: 1px solid var(--stone-2);
+      overflow: hidden;
+    }
+    nav {
+      position: relative;
+      height: 100%;
+    }
+    svg {
+      position: absolute;
+      left: 0;
+      top: 14px;
+    }
+    button {
+      position: absolute;
+      left: 0;
+      width: 100%;
+      height: 32px;
+      padding: 0;
+      border: 0;
+      background: none;
+      font-size: 13px;
+      text-align: left;
+      cursor: pointer;
+    }
+    button[aria-current] {
+      color: var(--violet);
+      font-weight: 600;
+    }
+    button:hover {
+      color: var(--violet);
+    }
+    button:focus-visible {
+      outline-offset: -3px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

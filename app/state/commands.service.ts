@@ -147,7 +147,12 @@ export class CommandsService {
     if (ids.length === 0) return;
     // What lies inside another selected thing goes with it.
     const document = this.documents.kept();
-    const inner = new Set(this.documents.entries().filter((e) => e.parent !== null && ids.includes(e.parent)).map((e) => e.node.id));
+    const inner = new Set(
+      this.documents
+        .entries()
+        .filter((e) => e.parent !== null && ids.includes(e.parent))
+        .map((e) => e.node.id),
+    );
     const outer = ids.filter((id) => !inner.has(id));
     const name = outer.length === 1 ? (findNode(document, outer[0]!)?.name ?? '') : `${outer.length} things`;
     this.documents.commit(edit(outer), `${label} ${name}`);
@@ -157,7 +162,10 @@ export class CommandsService {
     const first = findNode(this.documents.kept(), this.selected()[0] ?? '');
     if (!first) return;
     const on = !first[flag];
-    this.onSelection((ids) => (flag === 'hidden' ? { kind: 'hide', ids, hidden: on } : { kind: 'lock', ids, locked: on }), flag === 'hidden' ? (on ? 'hide' : 'show') : on ? 'lock' : 'unlock');
+    this.onSelection(
+      (ids) => (flag === 'hidden' ? { kind: 'hide', ids, hidden: on } : { kind: 'lock', ids, locked: on }),
+      flag === 'hidden' ? (on ? 'hide' : 'show') : on ? 'lock' : 'unlock',
+    );
   }
 
   private group(): void {
@@ -173,5 +181,4 @@ export class CommandsService {
     }
     this.view.select([]);
   }
-
 }

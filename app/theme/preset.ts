@@ -34,7 +34,12 @@ export const CheminPreset = definePreset(Aura, {
     transitionDuration: '0.12s',
     focusRing: { width: '2px', style: 'solid', color: 'var(--violet)', offset: '1px', shadow: 'none' },
     primary: ramp('violet'),
-    formField: { paddingX: '0.5rem', paddingY: '0.3rem', borderRadius: '3px', focusRing: { width: '2px', style: 'solid', color: 'var(--violet)', offset: '0', shadow: 'none' } },
+    formField: {
+      paddingX: '0.45rem',
+      paddingY: '0.22rem',
+      borderRadius: '3px',
+      focusRing: { width: '2px', style: 'solid', color: 'var(--violet)', offset: '0', shadow: 'none' },
+    },
     overlay: {
       modal: { borderRadius: '4px', padding: '1rem', shadow: 'var(--shadow)' },
       select: { borderRadius: '3px', shadow: 'var(--shadow)' },

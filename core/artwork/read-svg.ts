@@ -68,7 +68,11 @@ function parseXml(text: string): { root: Element } | { problem: Problem } {
   let root: Element | undefined;
   let problem: Problem | undefined;
   parser.on('error', (error) => {
-    problem ??= { code: 'not-xml', path: `line ${parser.line}, column ${parser.column}`, message: `The SVG is not well formed: ${error.message.replace(/^\d+:\d+: /, '')}` };
+    problem ??= {
+      code: 'not-xml',
+      path: `line ${parser.line}, column ${parser.column}`,
+      message: `The SVG is not well formed: ${error.message.replace(/^\d+:\d+: /, '')}`,
+    };
   });
   parser.on('opentag', (tag) => {
     const element: Element = { name: tag.name, attributes: tag.attributes as Record<string, string>, children: [], line: parser.line };
@@ -168,7 +172,10 @@ class Reader {
       cap: cap === 'round' || cap === 'square' ? cap : 'butt',
       join: join === 'round' || join === 'bevel' ? join : 'miter',
       miterLimit: numberOr(attributes['stroke-miterlimit'], 4),
-      dashes: (attributes['stroke-dasharray'] ?? '').split(/[\s,]+/).map(Number).filter((n) => n > 0),
+      dashes: (attributes['stroke-dasharray'] ?? '')
+        .split(/[\s,]+/)
+        .map(Number)
+        .filter((n) => n > 0),
       pen: map,
     };
   }

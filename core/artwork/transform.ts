@@ -10,7 +10,13 @@ export function parseTransform(text: string): Affine | null {
   while (STEP.lastIndex < text.trimEnd().length) {
     const match = STEP.exec(text);
     if (!match) return null;
-    const step = stepMap(match[1]!, match[2]!.trim().split(/[\s,]+/).map(Number));
+    const step = stepMap(
+      match[1]!,
+      match[2]!
+        .trim()
+        .split(/[\s,]+/)
+        .map(Number),
+    );
     if (!step || !step.every(Number.isFinite)) return null;
     map = composeAffine(map, step);
   }

@@ -55,7 +55,11 @@ export type Edit = z.infer<typeof editSchema>;
 export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument {
   switch (edit.kind) {
     case 'add':
-      return { ...document, artworks: edit.artworks.length ? [...document.artworks, ...edit.artworks] : document.artworks, nodes: [...document.nodes, ...edit.nodes] };
+      return {
+        ...document,
+        artworks: edit.artworks.length ? [...document.artworks, ...edit.artworks] : document.artworks,
+        nodes: [...document.nodes, ...edit.nodes],
+      };
     case 'delete':
       return { ...document, nodes: withoutNodes(document, edit.ids) };
     case 'group':
@@ -93,7 +97,11 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
     case 'move':
       return moved(node, edit.by);
     case 'paint':
-      return node.kind === 'group' ? { ...node, children: node.children.map((child) => changed(child, edit)) } : node.kind === 'shape' ? { ...node, paint: edit.paint } : node;
+      return node.kind === 'group'
+        ? { ...node, children: node.children.map((child) => changed(child, edit)) }
+        : node.kind === 'shape'
+          ? { ...node, paint: edit.paint }
+          : node;
     case 'place':
       if (node.kind !== 'placement') throw wrongKind(node, 'placement');
       return { ...node, target: edit.target, box: edit.box };

@@ -80,7 +80,10 @@ function faultPosition(error: unknown, text: string): number {
 
 function reasonOf(error: unknown): string {
   const message = error instanceof Error ? error.message : String(error);
-  return message.replace(/ in JSON.*$/s, '').replace(/, ".*$/s, '').replace(/\.$/, '');
+  return message
+    .replace(/ in JSON.*$/s, '')
+    .replace(/, ".*$/s, '')
+    .replace(/\.$/, '');
 }
 
 function placeOf(text: string, position: number): string {

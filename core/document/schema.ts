@@ -46,7 +46,12 @@ export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('ki
   z.strictObject({ kind: z.literal('face'), node: id, face: faceName }),
 ]);
 
-export const boxSchema = z.strictObject({ x: cells, y: cells, width: cells.refine((w) => w > 0, 'a width is more than 0'), height: cells.refine((h) => h > 0, 'a height is more than 0') });
+export const boxSchema = z.strictObject({
+  x: cells,
+  y: cells,
+  width: cells.refine((w) => w > 0, 'a width is more than 0'),
+  height: cells.refine((h) => h > 0, 'a height is more than 0'),
+});
 
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 

@@ -54,9 +54,7 @@ export interface ShapeNode extends NodeBase {
 }
 
 /** Where a placement lies: a plane, or a face of a solid (or of a flat shape) by name. */
-export type PlacementTarget =
-  | { readonly kind: 'plane'; readonly plane: Plane }
-  | { readonly kind: 'face'; readonly node: string; readonly face: FaceName };
+export type PlacementTarget = { readonly kind: 'plane'; readonly plane: Plane } | { readonly kind: 'face'; readonly node: string; readonly face: FaceName };
 
 /**
  * One appearance of an artwork. The box is in cells of the reading frame: x right and y down as text stands there,

@@ -26,5 +26,4 @@ export interface Problem {
 
 /** What a door for foreign data gives back: the value, or every problem that was found. */
 export type Checked<T> =
-  | { readonly ok: true; readonly value: T; readonly notes: readonly Problem[] }
-  | { readonly ok: false; readonly problems: readonly Problem[] };
+  { readonly ok: true; readonly value: T; readonly notes: readonly Problem[] } | { readonly ok: false; readonly problems: readonly Problem[] };

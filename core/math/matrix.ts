@@ -29,9 +29,7 @@ export function applyAffine(m: Affine, x: number, y: number): SheetPoint {
 
 export function multiply33(p: Mat33, q: Mat33): Mat33 {
   const cell = (row: number, col: number): number =>
-    (p[row * 3] ?? 0) * (q[col] ?? 0) +
-    (p[row * 3 + 1] ?? 0) * (q[3 + col] ?? 0) +
-    (p[row * 3 + 2] ?? 0) * (q[6 + col] ?? 0);
+    (p[row * 3] ?? 0) * (q[col] ?? 0) + (p[row * 3 + 1] ?? 0) * (q[3 + col] ?? 0) + (p[row * 3 + 2] ?? 0) * (q[6 + col] ?? 0);
   return [cell(0, 0), cell(0, 1), cell(0, 2), cell(1, 0), cell(1, 1), cell(1, 2), cell(2, 0), cell(2, 1), cell(2, 2)];
 }
 

@@ -112,15 +112,17 @@ export function tracePath(canvas: CanvasLike, { verbs, coords }: Path): void {
 function styleOf(canvas: CanvasLike, ink: Ink): unknown {
   if (ink.kind === 'flat') return ink.colour;
   const gradient =
-    ink.kind === 'linear'
-      ? canvas.createLinearGradient(...ink.from, ...ink.to)
-      : canvas.createRadialGradient(...ink.focus, 0, ...ink.centre, ink.radius);
+    ink.kind === 'linear' ? canvas.createLinearGradient(...ink.from, ...ink.to) : canvas.createRadialGradient(...ink.focus, 0, ...ink.centre, ink.radius);
   for (const stop of ink.stops) gradient.addColorStop(Math.max(0, Math.min(1, stop.at)), withStrength(stop.colour, stop.strength));
   return gradient;
 }
 
 /** `#rrggbb` with a strength, as CSS `#rrggbbaa`. */
 export function withStrength(colour: string, strength: number): string {
-  return colour + Math.round(Math.max(0, Math.min(1, strength)) * 255).toString(16).padStart(2, '0');
+  return (
+    colour +
+    Math.round(Math.max(0, Math.min(1, strength)) * 255)
+      .toString(16)
+      .padStart(2, '0')
+  );
 }
-

@@ -87,7 +87,9 @@ class SvgWriter {
     const frame = composeAffine(local, ink.frame);
     const common = `id="${id}" gradientUnits="userSpaceOnUse" gradientTransform="${matrix(frame)}"`;
     const n = (value: number): string => plainNumber(value, 6);
-    const stops = ink.stops.map((s) => `<stop offset="${n(s.at)}" stop-color="${s.colour}"${s.strength < 1 ? ` stop-opacity="${n(s.strength)}"` : ''}/>`).join('');
+    const stops = ink.stops
+      .map((s) => `<stop offset="${n(s.at)}" stop-color="${s.colour}"${s.strength < 1 ? ` stop-opacity="${n(s.strength)}"` : ''}/>`)
+      .join('');
     this.defs.push(
       ink.kind === 'linear'
         ? ` <linearGradient ${common} x1="${n(ink.from[0])}" y1="${n(ink.from[1])}" x2="${n(ink.to[0])}" y2="${n(ink.to[1])}">${stops}</linearGradient>`
@@ -105,7 +107,10 @@ class SvgWriter {
 
   /** A name as an XML id that no other element has. */
   private unique(name: string): string {
-    const safe = name.normalize('NFKD').replace(/[^A-Za-z0-9_-]+/g, '-').replace(/^-+|-+$/g, '');
+    const safe = name
+      .normalize('NFKD')
+      .replace(/[^A-Za-z0-9_-]+/g, '-')
+      .replace(/^-+|-+$/g, '');
     const stem = /^[A-Za-z_]/.test(safe) ? safe : `part-${safe}`;
     let id = stem;
     for (let count = 2; this.ids.has(id); count++) id = `${stem}-${count}`;
@@ -113,7 +118,6 @@ class SvgWriter {
     return id;
   }
 }
-
 
 function isIdentity(m: Affine): boolean {
   return m.every((value, i) => value === IDENTITY[i]);

@@ -148,7 +148,12 @@ export class PictureMaker {
     const fill = closed && node.paint.fill !== null ? flatInk(node.paint.fill) : null;
     const line = lineStyle(node.paint.line);
     const mark: PathMark = { kind: 'path', path: closed ? polygonPath(coords) : polylinePath(coords), fill, rule: 'evenodd', line };
-    return { node: node.id, name: node.name, marks: fill || line ? [mark] : [], visible: [{ node: node.id, face: closed ? 'end' : null, polygon: coords, open: !closed }] };
+    return {
+      node: node.id,
+      name: node.name,
+      marks: fill || line ? [mark] : [],
+      visible: [{ node: node.id, face: closed ? 'end' : null, polygon: coords, open: !closed }],
+    };
   }
 }
 

@@ -40,9 +40,7 @@ export function eyeOf(m: Mat34): Homogeneous {
   const minor = (i: number, j: number, k: number): number => {
     const c = (row: number, col: number): number => m[row * 4 + col] ?? 0;
     return (
-      c(0, i) * (c(1, j) * c(2, k) - c(1, k) * c(2, j)) -
-      c(0, j) * (c(1, i) * c(2, k) - c(1, k) * c(2, i)) +
-      c(0, k) * (c(1, i) * c(2, j) - c(1, j) * c(2, i))
+      c(0, i) * (c(1, j) * c(2, k) - c(1, k) * c(2, j)) - c(0, j) * (c(1, i) * c(2, k) - c(1, k) * c(2, i)) + c(0, k) * (c(1, i) * c(2, j) - c(1, j) * c(2, i))
     );
   };
   const e = [minor(1, 2, 3), -minor(0, 2, 3), minor(0, 1, 3), -minor(0, 1, 2)] as const;

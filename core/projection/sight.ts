@@ -46,7 +46,6 @@ export function nearnessOf({ back, projection: { eye } }: Sight, normal: WorldPo
   const d = -(normal.a * on.a + normal.b * on.b + normal.h * on.h);
   const toEye = normal.a * eye[0] + normal.b * eye[1] + normal.h * eye[2] + d * eye[3];
   if (toEye === 0) return null;
-  const along = (col: number): number =>
-    -(normal.a * back[col]! + normal.b * back[3 + col]! + normal.h * back[6 + col]! + d * back[9 + col]!) / toEye;
+  const along = (col: number): number => -(normal.a * back[col]! + normal.b * back[3 + col]! + normal.h * back[6 + col]! + d * back[9 + col]!) / toEye;
   return { p: along(0), q: along(1), r: along(2) };
 }

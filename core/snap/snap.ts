@@ -79,7 +79,9 @@ export function catchAt(at: PlanePoint, source: CatchSource, options: CatchOptio
     const foot = footOnEdge(at, p, q, options);
     if (foot) offer(foot, 'edge');
   }
-  return best ?? alignment(at, source.points, here, options) ?? { ...exact(options.grid ? crossing : at), kind: options.grid ? 'crossing' : 'free', with: null };
+  return (
+    best ?? alignment(at, source.points, here, options) ?? { ...exact(options.grid ? crossing : at), kind: options.grid ? 'crossing' : 'free', with: null }
+  );
 }
 
 function exact(p: PlanePoint): PlanePoint {

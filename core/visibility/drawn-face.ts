@@ -43,13 +43,7 @@ export function rangeDirections({ projection: { matrix: m } }: Sight): readonly 
  * A face as it is drawn, or null where it is turned away, seen edge-on, behind the eye, or without area.
  * @param corners in world units, anticlockwise seen from the side of `normal`
  */
-export function drawFace(
-  sight: Sight,
-  directions: readonly number[],
-  owner: string,
-  corners: readonly WorldPoint[],
-  normal: WorldPoint,
-): DrawnFace | null {
+export function drawFace(sight: Sight, directions: readonly number[], owner: string, corners: readonly WorldPoint[], normal: WorldPoint): DrawnFace | null {
   const first = corners[0];
   if (!first || corners.length < 3) return null;
   const { projection } = sight;

@@ -171,7 +171,12 @@ describe('the paint order', () => {
     keeper.update(first.faces.map((f) => f.drawn));
     const lifted = boxes.map((box, i) => (i === 60 ? { min: { ...box.min, h: box.min.h + 40 }, max: { ...box.max, h: box.max.h + 40 } } : box));
     const changed = sceneOf(lifted);
-    const mixed: Scene = { ...first, faces: changed.faces.map((face) => (face.box === lifted[60] ? face : first.faces.find((f) => f.box === face.box && dotWorld(f.normal, face.normal) === 1)!)) };
+    const mixed: Scene = {
+      ...first,
+      faces: changed.faces.map((face) =>
+        face.box === lifted[60] ? face : first.faces.find((f) => f.box === face.box && dotWorld(f.normal, face.normal) === 1)!,
+      ),
+    };
     const kept = keeper.update(mixed.faces.map((f) => f.drawn));
     const random = randomFrom(77);
     for (let i = 0; i < 2000; i++) {

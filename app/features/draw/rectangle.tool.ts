@@ -1,4 +1,15 @@
-import { automaticName, boundsArea, PLANE_NAMES, rectangleOutline, spanBetween, type Caught, type Edit, type Plane, type PlanePoint, type ShapeNode } from '@core';
+import {
+  automaticName,
+  boundsArea,
+  PLANE_NAMES,
+  rectangleOutline,
+  spanBetween,
+  type Caught,
+  type Edit,
+  type Plane,
+  type PlanePoint,
+  type ShapeNode,
+} from '@core';
 import { areaWords, catchPointer, caughtPlace } from '../../tools/catching';
 import type { Ghost, Tool, ToolContext, ToolStep } from '../../tools/tool';
 
@@ -24,7 +35,8 @@ export const rectangleTool: Tool<RectangleState> = {
     return finish(next, caught, context);
   },
   ghost: (state, context) => ghostOf(state, context),
-  fields: ({ from, plane }) => (from ? (plane?.kind === 'sheet' ? ['width', 'height'] : plane?.kind === 'floor' ? ['along a', 'along b'] : ['width', 'height']) : []),
+  fields: ({ from, plane }) =>
+    from ? (plane?.kind === 'sheet' ? ['width', 'height'] : plane?.kind === 'floor' ? ['along a', 'along b'] : ['width', 'height']) : [],
 };
 
 /** The far corner at typed sides, on the side of the first corner where the pointer is. */

@@ -34,7 +34,9 @@ export class LightBenchComponent {
   protected readonly shape = computed(() => findShape(this.store.shown(), this.view.selection()[0] ?? ''));
   protected readonly base = computed(() => this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b');
   /** The mapping as a small key: what the base colour becomes on each side that is seen. */
-  protected readonly key = computed(() => SIDES.map(({ label, normal }) => ({ label, colour: faceColour(this.base(), normal, this.light().sun, this.light().ramp) })));
+  protected readonly key = computed(() =>
+    SIDES.map(({ label, normal }) => ({ label, colour: faceColour(this.base(), normal, this.light().sun, this.light().ramp) })),
+  );
 
   protected swatch(key: keyof Ramp): string {
     return tonedColour(this.base(), this.light().ramp[key]);

@@ -41,15 +41,46 @@ const TURN = 45;
     </svg>
   `,
   styles: `
-    :host { display: flex; justify-content: center; }
-    svg { cursor: grab; touch-action: none; }
-    .sky { fill: var(--stone-1); stroke: var(--stone-3); }
-    .ring { fill: none; stroke: var(--stone-2); }
-    .axis { stroke: var(--ink-2); stroke-width: 1; stroke-dasharray: 2 3; }
-    .thing { fill: var(--stone-3); stroke: var(--ink-2); }
-    .ray { stroke: var(--violet); stroke-width: 1.4; stroke-dasharray: 4 3; }
-    .sun { fill: var(--violet); stroke: var(--paper); stroke-width: 2; }
-    text { font-size: 11px; fill: var(--ink-2); text-anchor: middle; }
+    :host {
+      display: flex;
+      justify-content: center;
+    }
+    svg {
+      cursor: grab;
+      touch-action: none;
+    }
+    .sky {
+      fill: var(--stone-1);
+      stroke: var(--stone-3);
+    }
+    .ring {
+      fill: none;
+      stroke: var(--stone-2);
+    }
+    .axis {
+      stroke: var(--ink-2);
+      stroke-width: 1;
+      stroke-dasharray: 2 3;
+    }
+    .thing {
+      fill: var(--stone-3);
+      stroke: var(--ink-2);
+    }
+    .ray {
+      stroke: var(--violet);
+      stroke-width: 1.4;
+      stroke-dasharray: 4 3;
+    }
+    .sun {
+      fill: var(--violet);
+      stroke: var(--paper);
+      stroke-width: 2;
+    }
+    text {
+      font-size: 11px;
+      fill: var(--ink-2);
+      text-anchor: middle;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

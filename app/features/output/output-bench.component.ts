@@ -19,8 +19,12 @@ import { PictureService } from '../../state/picture.service';
     <section aria-label="Project file">
       <h3 class="panel-title">Project file</h3>
       <p class="note">Everything of this drawing in one documented file, to keep or to hand on.</p>
-      <button pButton type="button" severity="secondary" [outlined]="true" (click)="commands.run('document.save-file')"><chemin-icon name="export" />Save project</button>
-      <button pButton type="button" severity="secondary" [outlined]="true" (click)="commands.run('document.open-file')"><chemin-icon name="open" />Open project</button>
+      <button pButton type="button" severity="secondary" [outlined]="true" (click)="commands.run('document.save-file')">
+        <chemin-icon name="export" />Save project
+      </button>
+      <button pButton type="button" severity="secondary" [outlined]="true" (click)="commands.run('document.open-file')">
+        <chemin-icon name="open" />Open project
+      </button>
     </section>
   `,
   styleUrl: '../bench.css',

@@ -1,0 +1,80 @@
+import eslint from '@eslint/js';
+import angular from 'angular-eslint';
+import tseslint from 'typescript-eslint';
+
+/** Which of core's folders each may import: the way that the data takes, never back. */
+const CORE_MAY_IMPORT = {
+  math: [],
+  projection: ['math'],
+  grid: ['math', 'projection'],
+  shape: ['math', 'projection'],
+  snap: ['math', 'projection', 'grid', 'shape'],
+  solid: ['math', 'projection', 'grid', 'shape'],
+  visibility: ['math', 'projection', 'shape', 'solid'],
+  light: ['math', 'projection', 'shape', 'solid'],
+  artwork: ['math', 'projection', 'shape', 'solid'],
+  document: ['math', 'projection', 'grid', 'shape', 'snap', 'solid', 'light', 'artwork', 'visibility'],
+  picture: ['math', 'projection', 'grid', 'shape', 'snap', 'solid', 'visibility', 'light', 'artwork', 'document'],
+  output: ['math', 'projection', 'grid', 'shape', 'snap', 'solid', 'visibility', 'light', 'artwork', 'document', 'picture'],
+};
+
+const only = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } });
+const FROM_OUTSIDE = {
+  regex: '/(app|workers|server|demo|e2e|bench)/|^@core|^@demo|^@angular|^@ngrx|^primeng|^konva|^dexie',
+  message: 'core imports nothing of the rest.',
+};
+
+const coreRules = Object.entries(CORE_MAY_IMPORT).map(([folder, allowed]) => {
+  const others = allowed.length > 0 ? `^\\.\\./(?!(${allowed.join('|')})/)` : '^\\.\\./';
+  return only([`core/${folder}/**/*.ts`], [FROM_OUTSIDE, { regex: others, message: `core/${folder} comes before that folder; see docs/architecture.md.` }]);
+});
+
+const INSIDE_CORE = { regex: '(^|/)core/(?!index$)', message: 'core is entered by its index alone.' };
+const FEATURES = ['draw', 'build', 'light', 'artwork', 'output'];
+const featureRules = FEATURES.map((name) =>
+  only(
+    [`app/features/${name}/**/*.ts`],
+    [
+      INSIDE_CORE,
+      { regex: `^\\.\\./(${FEATURES.filter((f) => f !== name).join('|')})/|/features/(?!${name}/)`, message: 'features never import one another.' },
+    ],
+  ),
+);
+
+export default tseslint.config(
+  { ignores: ['dist/', 'node_modules/', '.angular/', 'test-results/', 'playwright-report/'] },
+  {
+    files: ['**/*.ts'],
+    extends: [eslint.configs.recommended, ...tseslint.configs.strict, ...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true }],
+      '@typescript-eslint/unified-signatures': 'off',
+      'no-console': ['error', { allow: ['error'] }],
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
+  { files: ['server/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts', '**/*.test.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['**/*.{js,mjs,cjs}'],
+    extends: [eslint.configs.recommended],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        module: 'writable',
+        require: 'readonly',
+        setTimeout: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+      },
+    },
+  },
+  only(['app/**/*.ts', 'demo/**/*.ts', 'workers/**/*.ts'], [INSIDE_CORE]),
+  ...coreRules,
+  ...featureRules,
+  only(['core/**/*.test.ts'], [FROM_OUTSIDE]),
+);
