@@ -1,0 +1,104 @@
+import { expect, test as base, type Page } from '@playwright/test';
+
+/** Every test fails on a console error, a content-policy report, or a request to another host. */
+export const test = base.extend<{ clean: undefined }>({
+  clean: [
+    async ({ page, baseURL }, use) => {
+      const faults: string[] = [];
+      page.on('console', (message) => {
+        if (message.type() === 'error' || /content security policy/i.test(message.text())) faults.push(`console: ${message.text()}`);
+      });
+      page.on('pageerror', (error) => faults.push(`page error: ${error.message}`));
+      page.on('request', (request) => {
+        const url = new URL(request.url());
+        if (!['blob:', 'data:'].includes(url.protocol) && url.origin !== baseURL) faults.push(`request to ${url.origin}`);
+      });
+      await page.addInitScript(() => {
+        document.addEventListener('securitypolicyviolation', (event) => console.error(`content security policy: ${event.violatedDirective} ${event.blockedURI}`));
+      });
+      await use(undefined);
+      expect(faults).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Opens the page and waits until the demo is drawn. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
+}
+
+/** Opens the page on an empty sheet at 100 %, with crossings at known places. */
+export async function openEmpty(page: Page): Promise<Grid> {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Drawings', exact: true }).click();
+  await page.getByRole('button', { name: 'New drawing' }).click();
+  await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
+  return new Grid(page);
+}
+
+export type Place = readonly [number, number, number];
+
+const CELL = 8;
+const ORIGIN = { x: 150, y: 150 };
+
+/** Finds places of the isometric drawing on the screen: an empty sheet of 300 x 200 mm with cells of 8 mm, fitted. */
+export class Grid {
+  constructor(private readonly page: Page) {}
+
+  /** The screen point of a, b, h in cells, from the sheet's size and place alone. */
+  async at([a, b, h]: Place): Promise<{ x: number; y: number }> {
+    const box = await this.page.locator('.area').boundingBox();
+    if (!box) throw new Error('The drawing area is not there.');
+    const margin = 36;
+    const zoom = Math.min((box.width - 2 * margin) / 300, (box.height - 2 * margin) / 200);
+    const x = ORIGIN.x + (a - b) * CELL * Math.cos(Math.PI / 6);
+    const y = ORIGIN.y - ((a + b) / 2 + h) * CELL;
+    return {
+      x: box.x + Math.round((box.width - 300 * zoom) / 2) + x * zoom,
+      y: box.y + Math.round((box.height - 200 * zoom) / 2) + y * zoom,
+    };
+  }
+
+  async move(place: Place, off = 3): Promise<void> {
+    const { x, y } = await this.at(place);
+    // A hand never meets a crossing exactly.
+    await this.page.mouse.move(x + off, y - off, { steps: 3 });
+    await this.page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  }
+
+  async press(place: Place): Promise<void> {
+    await this.move(place);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+  }
+
+  async drag(from: Place, to: Place): Promise<void> {
+    await this.move(from);
+    await this.page.mouse.down();
+    await this.move(to);
+    await this.page.mouse.up();
+  }
+}
+
+/** The kept project as the browser's own storage has it. */
+export async function storedDrawing(page: Page, name: string): Promise<{ document: { nodes: unknown[]; [key: string]: unknown }; position: number; stepCount: number; draft: unknown }> {
+  return page.evaluate(
+    (wanted) =>
+      new Promise((resolve, reject) => {
+        const open = indexedDB.open('chemin');
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const all = open.result.transaction('drawings').objectStore('drawings').getAll();
+          all.onsuccess = () => {
+            open.result.close();
+            resolve(all.result.find((drawing: { name: string }) => drawing.name === wanted));
+          };
+        };
+      }),
+    name,
+  );
+}
