@@ -24,8 +24,10 @@ export function readProject(text: string): Checked<CheminDocument> {
   let data: unknown;
   try {
     data = JSON.parse(text);
-  } catch (error) {
-    return refuse('not-json', placeOf(text, faultPosition(error, text)), `The file is damaged or cut short: ${reasonOf(error)}.`);
+  } catch {
+    const at = faultPosition(text);
+    const found = text.slice(at, at + 12).split('\n')[0]?.trim();
+    return refuse('not-json', placeOf(text, at), found ? `The file is damaged near “${found}”.` : 'The file is damaged or cut short.');
   }
   return checkDocument(data);
 }
@@ -73,17 +75,14 @@ function tooDeepAt(text: string): number | null {
   return null;
 }
 
-function faultPosition(error: unknown, text: string): number {
-  const position = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1];
-  return position === undefined ? text.length : Number(position);
-}
+const TOKEN = /\s+|[[\]{},:]|"(?:[^"\\]|\\.)*"|-?\d+(?:\.\d+)?(?:[eE][-+]?\d+)?(?![\w.])|(?:true|false|null)(?!\w)/y;
 
-function reasonOf(error: unknown): string {
-  const message = error instanceof Error ? error.message : String(error);
-  return message
-    .replace(/ in JSON.*$/s, '')
-    .replace(/, ".*$/s, '')
-    .replace(/\.$/, '');
+/** Where text stops being JSON's words; its end where all are words, but not in an order that makes sense. */
+function faultPosition(text: string): number {
+  let at = 0;
+  TOKEN.lastIndex = 0;
+  while (at < text.length && TOKEN.test(text)) at = TOKEN.lastIndex;
+  return at;
 }
 
 function placeOf(text: string, position: number): string {

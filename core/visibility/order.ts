@@ -96,7 +96,7 @@ export class OrderKeeper {
     }
   }
 
-  /** Kahn's topological sort, farthest first; among free faces, those of the owner just painted come first. */
+  /** The links as lists of numbers, put in order by Kahn's topological sort, farthest first. */
   private sort(faces: readonly DrawnFace[]): PaintOrder {
     const n = faces.length;
     const index = new Map<DrawnFace, number>();
@@ -123,30 +123,40 @@ export class OrderKeeper {
   }
 }
 
+/**
+ * Paints owner by owner where that is right: an owner all of whose faces wait for nothing but each other comes
+ * whole, so that a solid stays one group. Where owners interlock, single faces come as they get free, and where even
+ * those wait for each other in a ring, one is painted early and cut out of what lies behind it.
+ */
 function drain(faces: readonly DrawnFace[], above: readonly number[][], below: readonly number[][], waiting: Int32Array): PaintOrder {
   const n = faces.length;
   const order: number[] = [];
   const cuts = new Map<number, number[]>();
   const painted = new Uint8Array(n);
-  const byOwner = new Map<string, number[]>();
-  const free = new MinHeap();
+  const owners = ownersOf(faces);
+  const outside = new Int32Array(owners.members.length);
+  const freeFaces = new MinHeap();
+  const freeOwners = new MinHeap();
   for (let i = 0; i < n; i++) {
-    const group = byOwner.get(faces[i]!.owner);
-    if (group) group.push(i);
-    else byOwner.set(faces[i]!.owner, [i]);
-    if (waiting[i] === 0) free.push(i);
+    if (waiting[i] === 0) freeFaces.push(i);
+    for (const k of below[i]!) if (owners.of[k] !== owners.of[i]) outside[owners.of[i]!]!++;
   }
-  let owner = '';
+  outside.forEach((count, owner) => count === 0 && freeOwners.push(owner));
+  const ready = (owner: number): number | undefined => owners.members[owner]!.find((i) => !painted[i] && waiting[i] === 0);
   const paint = (i: number): void => {
     painted[i] = 1;
     order.push(i);
-    owner = faces[i]!.owner;
-    for (const k of above[i]!) if (--waiting[k]! === 0 && !painted[k]) free.push(k);
+    for (const k of above[i]!) {
+      if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k);
+      if (owners.of[k] !== owners.of[i] && --outside[owners.of[k]!]! === 0) freeOwners.push(owners.of[k]!);
+    }
   };
+  let owner = -1;
   while (order.length < n) {
-    let next = byOwner.get(owner)?.find((i) => !painted[i] && waiting[i] === 0);
-    while (next === undefined && free.size > 0) {
-      const i = free.pop();
+    let next = owner < 0 ? undefined : ready(owner);
+    while (next === undefined && freeOwners.size > 0) next = ready(freeOwners.pop());
+    while (next === undefined && freeFaces.size > 0) {
+      const i = freeFaces.pop();
       if (!painted[i]) next = i;
     }
     if (next === undefined) {
@@ -158,9 +168,28 @@ function drain(faces: readonly DrawnFace[], above: readonly number[][], below: r
         else cuts.set(k, [next]);
       }
     }
+    owner = owners.of[next]!;
     paint(next);
   }
   return { order, cuts };
+}
+
+/** The owner of each face as a whole number in order of appearance, and the faces of each. */
+function ownersOf(faces: readonly DrawnFace[]): { readonly of: Int32Array; readonly members: readonly number[][] } {
+  const numbers = new Map<string, number>();
+  const of = new Int32Array(faces.length);
+  const members: number[][] = [];
+  faces.forEach(({ owner }, i) => {
+    let number = numbers.get(owner);
+    if (number === undefined) {
+      number = members.length;
+      numbers.set(owner, number);
+      members.push([]);
+    }
+    of[i] = number;
+    members[number]!.push(i);
+  });
+  return { of, members };
 }
 
 /** A face of some ring: of those met by walking down from any unpainted face, the one that covers fewest unpainted. */

@@ -1,0 +1,100 @@
+import {
+  applyEdit,
+  emptyDocument,
+  PictureMaker,
+  catchSource,
+  apply33,
+  sheetFromPlane,
+  type CheminDocument,
+  type Edit,
+  type Plane,
+  type PlanePoint,
+  type SheetPoint,
+} from '@core';
+import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
+
+/** Runs a tool on a document without any interface: what a hand does goes in, edits are made. */
+export class ToolBench<S> {
+  state: S;
+  document: CheminDocument;
+  preview: Edit | null = null;
+  selection: readonly string[] = [];
+  done = false;
+  labels: string[] = [];
+  artwork: string | null = null;
+  grid = true;
+  private readonly maker = new PictureMaker();
+  private serial = 0;
+
+  constructor(
+    private readonly tool: Tool<S>,
+    public plane: Plane = { kind: 'floor', offset: 0 },
+    document: CheminDocument = emptyDocument('d', 'd'),
+  ) {
+    this.state = tool.start();
+    this.document = document;
+  }
+
+  get context(): ToolContext {
+    const geometry = this.maker.stageOf(this.document);
+    const { document } = this;
+    return {
+      document,
+      geometry,
+      picture: this.maker.make(document),
+      plane: this.plane,
+      paint: { fill: '#c98a4b', line: null },
+      selection: this.selection,
+      artwork: this.artwork,
+      reach: 2,
+      on: (plane) => ({
+        plane,
+        options: { sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell), pxPerUnit: 4, grid: this.grid },
+        source: catchSource(document, geometry, plane),
+      }),
+      newId: () => `new-${++this.serial}`,
+    };
+  }
+
+  get ghost(): Ghost | null {
+    return this.tool.ghost(this.state, this.context);
+  }
+
+  get fields(): readonly string[] {
+    return this.tool.fields(this.state);
+  }
+
+  /** The sheet point of a place on a plane, in cells. */
+  sheet(p: PlanePoint, plane: Plane = this.plane): SheetPoint {
+    return apply33(this.context.on(plane).options.sheetFromPlane, p.u, p.v)!;
+  }
+
+  send(event: ToolEvent): this {
+    const step = this.tool.step(this.state, event, this.context);
+    this.state = step.state;
+    if (step.preview !== undefined) this.preview = step.preview;
+    if (step.commit) {
+      this.document = applyEdit(this.document, step.commit.edit);
+      this.labels.push(step.commit.label);
+    }
+    if (step.select) this.selection = step.select;
+    if (step.done) this.done = true;
+    return this;
+  }
+
+  at(kind: 'move' | 'down' | 'up', u: number, v: number, how: { lock?: boolean; free?: boolean; plane?: Plane } = {}): this {
+    return this.send({ kind, at: this.sheet({ u, v }, how.plane), lock: how.lock ?? false, free: how.free ?? false });
+  }
+
+  press(u: number, v: number, how: { lock?: boolean; free?: boolean; plane?: Plane } = {}): this {
+    return this.at('move', u, v, how).at('down', u, v, how).at('up', u, v, how);
+  }
+
+  key(key: 'Backspace' | 'Enter' | 'Escape'): this {
+    return this.send({ kind: 'key', key });
+  }
+
+  type(...lengths: (number | null)[]): this {
+    return this.send({ kind: 'typed', lengths });
+  }
+}

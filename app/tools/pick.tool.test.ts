@@ -1,0 +1,116 @@
+import { applyEdit, emptyDocument, findShape, rectangleOutline, type CheminDocument, type Plane, type ShapeNode } from '@core';
+import { canHaveDepth, depthHandle, depthTool } from '../features/build/depth.tool';
+import { placeTool, targetWords } from '../features/artwork/place.tool';
+import { ToolBench } from '../testing/tool-bench';
+import { pickTool } from './pick.tool';
+
+const FLOOR: Plane = { kind: 'floor', offset: 0 };
+
+function shape(id: string, plane: Plane, from: readonly [number, number], to: readonly [number, number], depth = 0): ShapeNode {
+  const outline = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] });
+  return { kind: 'shape', id, name: id, hidden: false, locked: false, plane, outline, depth, paint: { fill: '#c98a4b', line: null } };
+}
+
+function scene(...nodes: ShapeNode[]): CheminDocument {
+  const svg = '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>';
+  return applyEdit(emptyDocument('d', 'd'), { kind: 'add', nodes, artworks: [{ id: 'art', name: 'band', svg, width: 4, height: 2 }] });
+}
+
+describe('picking and moving', () => {
+  const document = scene(shape('one', FLOOR, [0, 0], [4, 4]), shape('two', { kind: 'left', offset: 6 }, [0, 0], [3, 3]));
+
+  it('chooses what is in front, adds with the lock key, and lets go on the bare sheet', () => {
+    const bench = new ToolBench(pickTool, FLOOR, document).press(2, 2);
+    expect(bench.selection).toEqual(['one']);
+    bench.press(1, 1, { lock: true, plane: { kind: 'left', offset: 6 } });
+    expect(bench.selection).toEqual(['one', 'two']);
+    bench.press(1, 1, { lock: true, plane: { kind: 'left', offset: 6 } });
+    expect(bench.selection).toEqual(['one']);
+    bench.press(-9, -3);
+    expect(bench.selection).toEqual([]);
+  });
+
+  it('moves by whole cells in the plane of what was pressed, shown before it is made', () => {
+    const bench = new ToolBench(pickTool, FLOOR, document).at('down', 2, 2).at('move', 5.2, 1.1);
+    expect(bench.preview).toEqual({ kind: 'move', ids: ['one'], by: { a: 3, b: -1, h: 0 } });
+    expect(bench.ghost!.words[0]).toBe('moved 3 and \u22121\u2009cells');
+    bench.at('up', 5.2, 1.1);
+    expect(findShape(bench.document, 'one')!.outline.points[0]).toMatchObject({ u: 3, v: -1 });
+    expect(bench.preview).toBeNull();
+  });
+
+  it('keeps to an axis with the lock key and to nothing with the free key', () => {
+    const bench = new ToolBench(pickTool, FLOOR, document).at('down', 2, 2).at('move', 5, 3, { lock: true });
+    expect(bench.preview).toMatchObject({ by: { a: 3, b: 0 } });
+    bench.at('move', 2.5, 2, { free: true });
+    expect((bench.preview as unknown as { by: { a: number } }).by.a).toBeCloseTo(0.5, 3);
+    bench.key('Escape').at('up', 9, 9);
+    expect(bench.document).toBe(document);
+  });
+
+  it('moves everything selected together, and nothing that is locked', () => {
+    const bench = new ToolBench(pickTool, FLOOR, document);
+    bench.selection = ['one', 'two'];
+    bench.at('down', 2, 2).at('move', 3, 2).at('up', 3, 2);
+    expect(findShape(bench.document, 'two')!.plane.offset).toBe(7);
+    bench.document = applyEdit(bench.document, { kind: 'lock', ids: ['one'], locked: true });
+    bench.press(3, 2);
+    expect(bench.selection).toEqual([]);
+  });
+});
+
+describe('the depth tool', () => {
+  it('drags along the normal by whole cells, and takes a typed depth', () => {
+    const bench = new ToolBench(depthTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [4, 4])));
+    const from = bench.sheet({ u: 2, v: 2 });
+    const to = { x: from.x + 1, y: from.y - 25 };
+    bench.send({ kind: 'move', at: from, lock: false, free: false });
+    expect(bench.ghost!.words).toEqual(['depth of one']);
+    bench.send({ kind: 'down', at: from, lock: false, free: false }).send({ kind: 'move', at: to, lock: false, free: false });
+    expect(bench.preview).toEqual({ kind: 'depth', id: 'one', depth: 3 });
+    expect(bench.fields).toEqual(['depth']);
+    bench.send({ kind: 'up', at: to, lock: false, free: false });
+    expect(findShape(bench.document, 'one')!.depth).toBe(3);
+    const top = { x: from.x, y: from.y - 24 };
+    bench.send({ kind: 'down', at: top, lock: false, free: false }).type(7.5);
+    expect(findShape(bench.document, 'one')!.depth).toBe(7.5);
+    expect(depthHandle(bench.document, bench.context.geometry, 'one')!.y).toBeCloseTo(from.y - 60, 9);
+  });
+
+  it('leaves alone what cannot have depth', () => {
+    expect(canHaveDepth(shape('flat', { kind: 'sheet', offset: 0 }, [0, 0], [2, 2]))).toBe(false);
+    const bench = new ToolBench(depthTool, FLOOR, scene()).press(2, 2).key('Escape');
+    expect(bench.selection).toEqual([]);
+    expect(bench.ghost).toBeNull();
+  });
+});
+
+describe('placing artwork', () => {
+  it('fits it to the middle of the face under the pointer and goes back to picking', () => {
+    const bench = new ToolBench(placeTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
+    bench.at('move', 3, 3);
+    expect(bench.ghost!.words).toEqual(['no artwork is chosen']);
+    bench.artwork = 'art';
+    expect(bench.ghost!.words).toEqual(['place band', 'one']);
+    bench.press(3, 3);
+    expect(bench.document.nodes.at(-1)).toMatchObject({ kind: 'placement', target: { kind: 'face', node: 'one', face: 'end' }, box: { x: 0, y: 1.5, width: 6, height: 3 }, name: 'band, one' });
+    expect(bench.done).toBe(true);
+  });
+
+  it('lays it on the active plane where nothing is under the pointer', () => {
+    const plane: Plane = { kind: 'right', offset: 2 };
+    const bench = new ToolBench(placeTool, plane, scene());
+    bench.artwork = 'art';
+    bench.press(4.2, 5.1);
+    expect(bench.document.nodes.at(-1)).toMatchObject({ target: { kind: 'plane', plane }, box: { x: 4, y: -5, width: 6, height: 3 } });
+    expect(targetWords({ kind: 'face', node: 'gone', face: 'end' }, bench.context)).toBe('a face that is gone');
+  });
+
+  it('moves over its face by whole cells with the pick tool', () => {
+    const placing = new ToolBench(placeTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
+    placing.artwork = 'art';
+    placing.press(3, 3);
+    const bench = new ToolBench(pickTool, FLOOR, placing.document).at('down', 3, 3).at('move', 4, 2).at('up', 4, 2);
+    expect(bench.document.nodes.at(-1)).toMatchObject({ box: { x: 1, y: 2.5 } });
+  });
+});

@@ -1,0 +1,171 @@
+import { Resvg } from '@resvg/resvg-js';
+import { landing } from '@demo';
+import { applyEdit } from '../document/edits';
+import { emptyDocument, type CheminDocument, type ShapeNode } from '../document/types';
+import type { GroupMark, Mark } from '../artwork/marks';
+import { paintMarks, paintSheet, type CanvasLike } from '../output/paint-canvas';
+import { escapeXml, svgFromPicture } from '../output/paint-svg';
+import type { PlaneKind } from '../projection/planes';
+import { rectangleOutline } from '../shape/outline';
+import { catchSource } from './catch-source';
+import { pickAt } from './pick';
+import { PictureMaker } from './picture';
+
+function shape(id: string, kind: PlaneKind, offset: number, from: readonly [number, number], to: readonly [number, number], depth = 0): ShapeNode {
+  const outline = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] });
+  return { kind: 'shape', id, name: id, hidden: false, locked: false, plane: { kind, offset }, outline, depth, paint: { fill: '#c98a4b', line: null } };
+}
+
+function documentWith(...nodes: CheminDocument['nodes']): CheminDocument {
+  return { ...emptyDocument('d', 'd'), nodes };
+}
+
+const named = (marks: readonly Mark[]): string[] => marks.flatMap((m) => (m.kind === 'group' ? [m.name, ...named(m.marks)] : []));
+
+describe('the picture', () => {
+  it('holds a named group for each thing and each visible face', () => {
+    const { marks } = new PictureMaker().make(documentWith(shape('crate', 'floor', 0, [0, 0], [2, 2], 3)));
+    expect(marks).toHaveLength(1);
+    expect(named(marks).sort()).toEqual(['crate', 'crate, left side', 'crate, right side', 'crate, top']);
+  });
+
+  it('paints what is nearer later, whatever the order of the document', () => {
+    const far = shape('far', 'floor', 0, [3, 3], [5, 5], 2);
+    const near = shape('near', 'floor', 0, [0, 0], [2, 2], 6);
+    for (const nodes of [[far, near], [near, far]]) { // prettier-ignore
+      expect(new PictureMaker().make(documentWith(...nodes)).marks.map((m) => m.node)).toEqual(['far', 'near']);
+    }
+  });
+
+  it('lays flat things under and over space by their place in the document', () => {
+    const document = documentWith(shape('under', 'sheet', 0, [0, 0], [9, 9]), shape('box', 'floor', 0, [0, 0], [2, 2], 1), shape('over', 'sheet', 0, [2, 2], [4, 4]));
+    expect(new PictureMaker().make(document).marks.map((m) => m.node)).toEqual(['under', 'box', 'over']);
+    const fill = (document.nodes[0] as ShapeNode).paint.fill;
+    expect(JSON.stringify(new PictureMaker().make(document).marks[0])).toContain(fill!);
+  });
+
+  it('carries artwork with the face that it lies on', () => {
+    const before = landing();
+    const maker = new PictureMaker();
+    const find = (document: CheminDocument): GroupMark => {
+      let found: GroupMark | undefined;
+      const look = (marks: readonly Mark[]): void => marks.forEach((m) => m.kind === 'group' && (m.name === 'sign artwork' ? (found = m) : look(m.marks)));
+      look(maker.make(document).marks);
+      return found!;
+    };
+    const kiosk = before.nodes.find((node) => node.name === 'ticket kiosk')!;
+    const after = applyEdit(before, { kind: 'move', ids: [kiosk.id], by: { a: 2, b: 0, h: 0 } });
+    const firstX = (group: GroupMark): number => {
+      let mark: Mark = group;
+      while (mark.kind === 'group') mark = mark.marks[0]!;
+      return mark.path.coords[0]!;
+    };
+    expect(firstX(find(after)) - firstX(find(before))).toBeCloseTo(2 * 6 * Math.cos(Math.PI / 6), 9);
+  });
+
+  it('keeps the faces of what did not change', () => {
+    const maker = new PictureMaker();
+    const document = documentWith(shape('one', 'floor', 0, [0, 0], [2, 2], 1), shape('two', 'floor', 0, [4, 0], [6, 2], 1));
+    const first = maker.make(document).visible;
+    const second = maker.make(applyEdit(document, { kind: 'move', ids: ['two'], by: { a: 1, b: 0, h: 0 } })).visible;
+    const polygonOf = (parts: typeof first, node: string): unknown => parts.find((part) => part.node === node)!.polygon;
+    expect(polygonOf(second, 'one')).toBe(polygonOf(first, 'one'));
+    expect(polygonOf(second, 'two')).not.toBe(polygonOf(first, 'two'));
+  });
+
+  it('leaves out what is hidden, by itself or with its group', () => {
+    const box = shape('box', 'floor', 0, [0, 0], [2, 2], 1);
+    const group = { kind: 'group', id: 'g', name: 'g', hidden: true, locked: false, children: [box] } as const;
+    expect(new PictureMaker().make(documentWith(group)).visible).toEqual([]);
+    expect(new PictureMaker().make(documentWith({ ...box, hidden: true })).marks).toEqual([]);
+  });
+});
+
+describe('picking', () => {
+  it('finds the face in front, and what is behind where that is locked', () => {
+    const picture = new PictureMaker().make(documentWith(shape('floor piece', 'floor', 0, [-5, -5], [9, 9]), shape('box', 'floor', 0, [0, 0], [2, 2], 1)));
+    expect(pickAt(picture, { x: 150, y: 132 }, 1)).toMatchObject({ node: 'box', face: 'end' });
+    expect(pickAt(picture, { x: 150, y: 132 }, 1, (id) => id === 'box')).toMatchObject({ node: 'floor piece' });
+    expect(pickAt(picture, { x: 2, y: 2 }, 1)).toBeNull();
+  });
+
+  it('finds lines along their length', () => {
+    const line: ShapeNode = { ...shape('line', 'floor', 0, [0, 0], [5, 5]), paint: { fill: null, line: { colour: '#000000', width: 1 } } };
+    const open = { ...line, outline: { points: line.outline.points.slice(0, 2), closed: false } };
+    const picture = new PictureMaker().make(documentWith(open));
+    expect(pickAt(picture, { x: 150 + 8 * Math.cos(Math.PI / 6), y: 145.5 }, 2)).toMatchObject({ node: 'line', open: true });
+    expect(pickAt(picture, { x: 150, y: 120 }, 2)).toBeNull();
+  });
+});
+
+describe('what can be caught', () => {
+  it('is what is drawn on a plane and the faces of solids that lie in it', () => {
+    const document = documentWith(shape('box', 'floor', 0, [1, 1], [5, 3], 4), shape('flat', 'floor', 4, [0, 0], [1, 1]));
+    const maker = new PictureMaker();
+    const top = catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 4 });
+    expect(top.points).toHaveLength(4 + 4 + 8);
+    expect(top.centres.map(({ u, v }) => [Math.round(u * 1e9) / 1e9, Math.round(v * 1e9) / 1e9])).toContainEqual([3, 2]);
+    expect(catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 9 }).points).toEqual([]);
+  });
+});
+
+describe('the SVG', () => {
+  const picture = new PictureMaker().make(landing());
+  const svg = svgFromPicture(picture, 'Quay <Nine> & co');
+
+  it('has the sheet in its real size, names, paths and gradients, and no bitmap', () => {
+    expect(svg).toContain('width="297mm" height="210mm" viewBox="0 0 297 210"');
+    expect(svg).toContain('<title>Quay &lt;Nine&gt; &amp; co</title>');
+    expect(svg).toContain('<g id="sign-artwork"');
+    expect(svg).toContain('gradientUnits="userSpaceOnUse"');
+    expect(svg).not.toMatch(/<image|NaN|Infinity|\de-\d/);
+    const ids = [...svg.matchAll(/ id="([^"]+)"/g)].map((m) => m[1]);
+    expect(new Set(ids).size).toBe(ids.length);
+    const names = [...svg.matchAll(/<title>(awning stripe \d)<\/title>/g)].map((m) => m[1]);
+    expect(names).toHaveLength(7);
+    expect(escapeXml('a\u0000\u0007"b\'')).toBe('a&quot;b&#39;');
+  });
+
+  it('is read by an independent renderer without anything lost', () => {
+    const rendered = new Resvg(svg, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: 594 } }).render();
+    const pixel = (x: number, y: number): string => {
+      const at = 4 * (Math.round(y * 2) * rendered.width + Math.round(x * 2));
+      return `#${Buffer.from(rendered.pixels.subarray(at, at + 3)).toString('hex')}`;
+    };
+    expect(pixel(3, 3)).toBe('#f7f3ea');
+    const quay = picture.visible.findIndex((part) => part.node === 'demo-2' && part.face === 'end');
+    expect(quay).toBeGreaterThan(-1);
+    expect(pixel(100, 120)).not.toBe('#f7f3ea');
+  });
+
+  it('has a transparent sheet when asked', () => {
+    expect(svgFromPicture(picture, 't', { background: false })).not.toContain('id="sheet"');
+  });
+});
+
+describe('the canvas', () => {
+  it('is painted with the same paths, clips and layers, and left as it was found', () => {
+    const calls: string[] = [];
+    let depth = 0;
+    const canvas = new Proxy({} as Record<string, unknown>, {
+      get: (target, name: string) => {
+        if (name in target) return target[name];
+        return (...args: unknown[]) => {
+          calls.push(name);
+          if (name === 'save') depth++;
+          if (name === 'restore') depth--;
+          expect(args.every((a) => typeof a !== 'number' || Number.isFinite(a))).toBe(true);
+          return { addColorStop: () => undefined };
+        };
+      },
+      set: (target, name: string, value) => ((target[name] = value), true),
+    }) as unknown as CanvasLike;
+    const picture = new PictureMaker().make(landing());
+    paintSheet(canvas, picture.sheet);
+    paintMarks(canvas, { ...picture, marks: [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)] }, { open: () => canvas, close: () => calls.push('layer') });
+    expect(depth).toBe(0);
+    expect(calls.filter((c) => c === 'clip').length).toBe(2);
+    expect(calls).toContain('createLinearGradient');
+    expect(calls.filter((c) => c === 'fill').length).toBeGreaterThan(80);
+  });
+});
