@@ -1,0 +1,85 @@
+import { TestBed } from '@angular/core/testing';
+import Dexie from 'dexie';
+import { commitEdit, emptyDocument, goToStep, presentDocument, startHistory, type History } from '@core';
+import { CheminDatabase } from './database';
+import { BehindError, DrawingsService } from './drawings.service';
+
+let service: DrawingsService;
+
+beforeEach(async () => {
+  // The pages of the test before still hold the database; they are made to let go.
+  jest.spyOn(console, 'warn').mockImplementation(() => undefined);
+  await Dexie.delete('chemin');
+  TestBed.resetTestingModule();
+  service = TestBed.inject(DrawingsService);
+});
+
+function titled(...names: string[]): History {
+  return names.reduce((history, name) => commitEdit(history, { kind: 'title', name }), startHistory(emptyDocument('one', 'start')));
+}
+
+describe('kept drawings', () => {
+  it('come back with all their steps, at the step where they were left', async () => {
+    const history = goToStep(titled('a', 'b', 'c'), 2);
+    const draft = { plane: { kind: 'floor', offset: 0 }, points: [{ u: 1, v: 2 }] } as const;
+    expect(await service.save({ history, draft, revision: 0, savedSteps: [] })).toBe(1);
+    const opened = (await service.open('one'))!;
+    expect(opened.stepsLost).toBe(false);
+    expect(opened.history.position).toBe(2);
+    expect(opened.history.steps.map((s) => s.edit)).toEqual(history.steps.map((s) => s.edit));
+    expect(presentDocument(opened.history).name).toBe('b');
+    expect(opened.draft).toEqual(draft);
+    expect(await service.open('nobody')).toBeNull();
+  });
+
+  it('write only the steps that are new, and drop those that were undone', async () => {
+    const first = titled('a', 'b', 'c');
+    await service.save({ history: first, draft: null, revision: 0, savedSteps: [] });
+    const second = commitEdit(goToStep(first, 1), { kind: 'title', name: 'other' });
+    await service.save({ history: second, draft: null, revision: 1, savedSteps: first.steps });
+    const rows = await new CheminDatabase().steps.toArray();
+    expect(rows.map((row) => row.index)).toEqual([0, 1]);
+    expect(presentDocument((await service.open('one'))!.history).name).toBe('other');
+  });
+
+  it('are never overwritten unseen by a second page', async () => {
+    await service.save({ history: titled('a'), draft: null, revision: 0, savedSteps: [] });
+    await service.save({ history: titled('a', 'mine'), draft: null, revision: 1, savedSteps: [] });
+    await expect(service.save({ history: titled('a', 'theirs'), draft: null, revision: 1, savedSteps: [] })).rejects.toThrow(BehindError);
+    expect(presentDocument((await service.open('one'))!.history).name).toBe('mine');
+  });
+
+  it('survive broken steps as a drawing without a past', async () => {
+    await service.save({ history: titled('a', 'b'), draft: null, revision: 0, savedSteps: [] });
+    const db = new CheminDatabase();
+    await db.steps.put({ drawing: 'one', index: 0, step: { edit: { kind: 'nonsense' }, label: 'x' } as never });
+    const opened = (await service.open('one'))!;
+    expect(opened.stepsLost).toBe(true);
+    expect(opened.history.steps).toEqual([]);
+    expect(presentDocument(opened.history).name).toBe('b');
+  });
+
+  it('are refused with the reason when the drawing itself is broken', async () => {
+    await service.save({ history: titled('a'), draft: null, revision: 0, savedSteps: [] });
+    await new CheminDatabase().drawings.update('one', { document: { format: 'other' } as never });
+    await expect(service.open('one')).rejects.toThrow(/not a Chemin project/);
+  });
+
+  it('are listed, renamed, deleted, brought back and erased', async () => {
+    await service.add({ ...emptyDocument('one', 'first') });
+    await service.add({ ...emptyDocument('two', 'second') });
+    expect((await service.list(false)).map((d) => d.name).sort()).toEqual(['first', 'second']);
+    await service.rename('one', 'renamed');
+    await service.setDeleted('two', true);
+    expect((await service.list(false)).map((d) => d.name)).toEqual(['renamed']);
+    expect((await service.list(true)).map((d) => d.name)).toEqual(['second']);
+    expect(presentDocument((await service.open('one'))!.history).name).toBe('renamed');
+    await service.setDeleted('two', false);
+    expect(await service.list(true)).toEqual([]);
+    await service.erase('two');
+    expect((await service.list(false)).length).toBe(1);
+    await service.setSetting('open', 'one');
+    expect(await service.setting('open')).toBe('one');
+    expect(await service.setting('nothing')).toBeUndefined();
+  });
+});
