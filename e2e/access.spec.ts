@@ -17,7 +17,9 @@ async function seriousFaults(page: Page): Promise<string[]> {
     const { axe } = window as unknown as { axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> } };
     return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })).violations;
   });
-  return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.html.slice(0, 160)} ${node.failureSummary}`));
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.html.slice(0, 160)} ${node.failureSummary}`));
 }
 
 for (const theme of ['light', 'dark'] as const) {
@@ -48,7 +50,11 @@ test('every control is reached by Tab, in every stage', async ({ page }) => {
     await page.getByRole('button', { name: stage, exact: true }).click();
     await page.getByRole('button', { name: 'kiosk', exact: true }).click();
     const missed = await page.evaluate(() => {
-      const controls = Array.from(document.querySelectorAll<HTMLElement>('button, input, a[href], select, [role=button], [role=radio], [role=slider], [role=combobox], [role=application], [role=switch]'));
+      const controls = Array.from(
+        document.querySelectorAll<HTMLElement>(
+          'button, input, a[href], select, [role=button], [role=radio], [role=slider], [role=combobox], [role=application], [role=switch]',
+        ),
+      );
       const visible = controls.filter((c) => c.checkVisibility() && !(c as HTMLButtonElement).disabled && getComputedStyle(c).visibility !== 'hidden');
       return visible.filter((c) => c.tabIndex < 0 && !c.closest('[tabindex="0"], p-select, p-toggleswitch')).map((c) => c.outerHTML.slice(0, 120));
     });

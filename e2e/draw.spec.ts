@@ -33,7 +33,7 @@ test('drawing: lock, typed sides, open lines, planes, offset, snapping, undo', a
   await page.keyboard.press('r');
   await page.keyboard.press(']');
   await page.keyboard.press(']');
-  await expect(page.getByRole('textbox', { name: 'Offset' })).toHaveValue('2');
+  await expect(page.getByRole('textbox', { name: 'Offset', exact: true })).toHaveValue('2');
   await grid.move([4, 2, 3]);
   await expect(page.getByLabel('Place of the pointer in cells')).toHaveText('a 4  b 2  h 3');
   await page.keyboard.press('f');
@@ -46,7 +46,7 @@ test('drawing: lock, typed sides, open lines, planes, offset, snapping, undo', a
   await grid.move([2, 1, 4]);
   await page.keyboard.press('u');
   await expect(page.locator('.plane strong')).toHaveText('floor');
-  await expect(page.getByRole('textbox', { name: 'Offset' })).toHaveValue('4');
+  await expect(page.getByRole('textbox', { name: 'Offset', exact: true })).toHaveValue('4');
 
   // The depth handle, then moving by hand and by keys.
   const handle = await grid.at([3, 1.25, 4]);

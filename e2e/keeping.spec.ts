@@ -33,10 +33,13 @@ test('drawings are listed with living thumbnails, renamed, copied, deleted and b
   await copy.fill('Winter timetable');
   await copy.press('Enter');
   await expect(dialog.getByRole('button', { name: 'Open Winter timetable' })).toBeVisible();
-  const colours = await dialog.locator('canvas').first().evaluate((canvas: HTMLCanvasElement) => {
-    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-    return new Set(Array.from({ length: data.length / 4 }, (_, i) => `${data[4 * i]},${data[4 * i + 1]},${data[4 * i + 2]}`)).size;
-  });
+  const colours = await dialog
+    .locator('canvas')
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      return new Set(Array.from({ length: data.length / 4 }, (_, i) => `${data[4 * i]},${data[4 * i + 1]},${data[4 * i + 2]}`)).size;
+    });
   expect(colours).toBeGreaterThan(20);
   await dialog.getByRole('button', { name: 'Delete Winter timetable' }).click();
   await expect(dialog.getByRole('button', { name: 'Open Winter timetable' })).toHaveCount(0);
@@ -91,7 +94,14 @@ test('foreign SVG is cleaned or refused, with the reason', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Artwork', exact: true }).click();
   const svg = (inside: string, before = ''): string => `${before}<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20">${inside}</svg>`;
-  await offer(page, 'Add an SVG', 'script.svg', svg('<script>document.title="taken"</script><rect width="9" height="9" onload="alert(1)"/><image href="http://elsewhere.example/a.png" width="5" height="5"/>'));
+  await offer(
+    page,
+    'Add an SVG',
+    'script.svg',
+    svg(
+      '<script>document.title="taken"</script><rect width="9" height="9" onload="alert(1)"/><image href="http://elsewhere.example/a.png" width="5" height="5"/>',
+    ),
+  );
   const cleaned = page.locator('.message').filter({ hasText: '“script.svg” was added' });
   await expect(cleaned).toContainText('Left out: scripts.');
   await expect(cleaned).toContainText('Left out: references to places outside the file.');

@@ -14,7 +14,9 @@ export const test = base.extend<{ clean: undefined }>({
         if (!['blob:', 'data:'].includes(url.protocol) && url.origin !== baseURL) faults.push(`request to ${url.origin}`);
       });
       await page.addInitScript(() => {
-        document.addEventListener('securitypolicyviolation', (event) => console.error(`content security policy: ${event.violatedDirective} ${event.blockedURI}`));
+        document.addEventListener('securitypolicyviolation', (event) =>
+          console.error(`content security policy: ${event.violatedDirective} ${event.blockedURI}`),
+        );
       });
       await use(undefined);
       expect(faults).toEqual([]);
@@ -85,7 +87,10 @@ export class Grid {
 }
 
 /** The kept project as the browser's own storage has it. */
-export async function storedDrawing(page: Page, name: string): Promise<{ document: { nodes: unknown[]; [key: string]: unknown }; position: number; stepCount: number; draft: unknown }> {
+export async function storedDrawing(
+  page: Page,
+  name: string,
+): Promise<{ document: { nodes: unknown[]; [key: string]: unknown }; position: number; stepCount: number; draft: unknown }> {
   return page.evaluate(
     (wanted) =>
       new Promise((resolve, reject) => {

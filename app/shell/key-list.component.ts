@@ -13,6 +13,7 @@ import { ViewStore } from '../state/view.store';
       [visible]="true"
       (visibleChange)="close()"
       [modal]="true"
+      closeAriaLabel="Close"
       [draggable]="false"
       [resizable]="false"
       [dismissableMask]="true"

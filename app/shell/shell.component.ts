@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { SessionService } from '../platform/session.service';
@@ -40,6 +40,7 @@ export class ShellComponent {
   protected readonly view = inject(ViewStore);
   private readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
+  private readonly application = inject(ApplicationRef);
 
   constructor() {
     void inject(SessionService).begin();
@@ -96,11 +97,14 @@ export class ShellComponent {
     if (control || event.altKey || !/^[0-9(.]$/.test(event.key)) return false;
     if (this.tools.busy()) {
       this.tools.typing.set(event.key);
+      // Shown and focused before the next key comes, however fast that is.
+      this.application.tick();
       return true;
     }
     const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[Number(event.key) - 1];
     if (!tool) return false;
     this.view.setTool(tool);
+    document.querySelector<HTMLElement>('[role=application]')?.focus({ preventScroll: true });
     return true;
   }
 }

@@ -93,7 +93,12 @@ describe('placing artwork', () => {
     bench.artwork = 'art';
     expect(bench.ghost!.words).toEqual(['place band', 'one']);
     bench.press(3, 3);
-    expect(bench.document.nodes.at(-1)).toMatchObject({ kind: 'placement', target: { kind: 'face', node: 'one', face: 'end' }, box: { x: 0, y: 1.5, width: 6, height: 3 }, name: 'band, one' });
+    expect(bench.document.nodes.at(-1)).toMatchObject({
+      kind: 'placement',
+      target: { kind: 'face', node: 'one', face: 'end' },
+      box: { x: 0, y: 1.5, width: 6, height: 3 },
+      name: 'band, one',
+    });
     expect(bench.done).toBe(true);
   });
 

@@ -6,7 +6,8 @@ import { parseTransform } from './transform';
 import type { GroupMark, PathMark } from './marks';
 
 const resolve = (text: string): string => new Resvg(text, { font: { loadSystemFonts: false } }).toString();
-const wrap = (inside: string): string => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="40" height="20" viewBox="0 0 40 20">${inside}</svg>`;
+const wrap = (inside: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="40" height="20" viewBox="0 0 40 20">${inside}</svg>`;
 const read = (inside: string): ReturnType<typeof importSvg> => importSvg(wrap(inside), resolve);
 const refusal = (text: string): string => {
   const result = importSvg(text, resolve);
@@ -15,7 +16,9 @@ const refusal = (text: string): string => {
 
 describe('foreign SVG', () => {
   it('becomes paths: shapes, styles, uses and transforms are resolved', () => {
-    const result = read('<style>.k{fill:#123456}</style><defs><rect id="r" width="4" height="2"/></defs><use xlink:href="#r" class="k" transform="translate(10 5)"/>');
+    const result = read(
+      '<style>.k{fill:#123456}</style><defs><rect id="r" width="4" height="2"/></defs><use xlink:href="#r" class="k" transform="translate(10 5)"/>',
+    );
     if (!result.ok) throw new Error('refused');
     const { marks, width, height } = result.value.flat;
     expect([width, height]).toEqual([40, 20]);
@@ -25,7 +28,9 @@ describe('foreign SVG', () => {
   });
 
   it('loses scripts, handlers and references outside, each with a note', () => {
-    const result = read('<script>fetch("http://elsewhere.example")</script><rect width="9" height="9" onclick="alert(1)"/><image href="http://elsewhere.example/x.png" width="4" height="4"/>');
+    const result = read(
+      '<script>fetch("http://elsewhere.example")</script><rect width="9" height="9" onclick="alert(1)"/><image href="http://elsewhere.example/x.png" width="4" height="4"/>',
+    );
     if (!result.ok) throw new Error('refused');
     expect(result.notes.map((n) => n.message)).toEqual(['Left out: scripts.', 'Left out: references to places outside the file.', 'Left out: bitmaps.']);
     expect(result.notes.every((n) => /^line \d+$/.test(n.path))).toBe(true);

@@ -28,7 +28,8 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
   const entries = flattenTree(document.nodes);
   const node = entries.length === 0 ? null : entries[pick % entries.length]!.node;
   const cells = (n: number): number => ((n % 200) - 100) / 7;
-  if (!node || kind === 0) return { kind: 'add', nodes: [shape(`s${serial}`)], artworks: kind % 2 ? [] : [{ id: `art${serial}`, name: 'art', svg: SVG, width: 4, height: 2 }] };
+  if (!node || kind === 0)
+    return { kind: 'add', nodes: [shape(`s${serial}`)], artworks: kind % 2 ? [] : [{ id: `art${serial}`, name: 'art', svg: SVG, width: 4, height: 2 }] };
   switch (kind) {
     case 1:
       return { kind: 'delete', ids: [node.id] };
@@ -41,7 +42,15 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
     case 5:
       return { kind: 'lock', ids: [node.id], locked: p % 2 === 0 };
     case 6:
-      return { kind: 'group', ids: entries.slice(0, 1 + (p % 3)).filter((e) => e.parent === null).map((e) => e.node.id), id: `g${serial}`, name: `group ${serial}` };
+      return {
+        kind: 'group',
+        ids: entries
+          .slice(0, 1 + (p % 3))
+          .filter((e) => e.parent === null)
+          .map((e) => e.node.id),
+        id: `g${serial}`,
+        name: `group ${serial}`,
+      };
     case 7:
       return node.kind === 'group' ? { kind: 'ungroup', id: node.id } : { kind: 'title', name: `title ${p}` };
     case 8:
@@ -53,11 +62,29 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
     case 11: {
       const artwork = document.artworks[0];
       if (!artwork) return { kind: 'title', name: 'no artwork' };
-      const target = node.kind === 'shape' ? ({ kind: 'face', node: node.id, face: 'end' } as const) : ({ kind: 'plane', plane: { kind: 'floor', offset: 1 } } as const);
-      return { kind: 'add', nodes: [{ kind: 'placement', id: `p${serial}`, name: 'placed', hidden: false, locked: false, artwork: artwork.id, target, box: { x: 0, y: 0, width: 4, height: 2 } }], artworks: [] };
+      const target =
+        node.kind === 'shape' ? ({ kind: 'face', node: node.id, face: 'end' } as const) : ({ kind: 'plane', plane: { kind: 'floor', offset: 1 } } as const);
+      return {
+        kind: 'add',
+        nodes: [
+          {
+            kind: 'placement',
+            id: `p${serial}`,
+            name: 'placed',
+            hidden: false,
+            locked: false,
+            artwork: artwork.id,
+            target,
+            box: { x: 0, y: 0, width: 4, height: 2 },
+          },
+        ],
+        artworks: [],
+      };
     }
     case 12:
-      return node.kind === 'placement' ? { kind: 'place', id: node.id, target: node.target, box: { x: cells(p), y: cells(q), width: 1 + (p % 9), height: 2 } } : { kind: 'name', id: node.id, name: 'other' };
+      return node.kind === 'placement'
+        ? { kind: 'place', id: node.id, target: node.target, box: { x: cells(p), y: cells(q), width: 1 + (p % 9), height: 2 } }
+        : { kind: 'name', id: node.id, name: 'other' };
     default:
       return { kind: 'move', ids: [node.id], by: { a: cells(p), b: cells(q), h: cells(p + q) } };
   }
@@ -102,7 +129,11 @@ describe('a thousand random edits', () => {
         const history = run(plan);
         const stored: unknown = JSON.parse(JSON.stringify({ base: history.base, steps: history.steps }));
         const { base, steps } = stored as { base: CheminDocument; steps: unknown[] };
-        const replayed = replayHistory(base, steps.map((step) => stepSchema.parse(step)), 700);
+        const replayed = replayHistory(
+          base,
+          steps.map((step) => stepSchema.parse(step)),
+          700,
+        );
         expect(replayed.steps).toHaveLength(1000);
         expect(writeProject(presentDocument(replayed))).toBe(writeProject(history.documents[700]!));
       }),
@@ -144,7 +175,18 @@ describe('edits', () => {
   it('take placements on a face away with the face', () => {
     const placed: Edit = {
       kind: 'add',
-      nodes: [{ kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'x', target: { kind: 'face', node: 'one', face: 'end' }, box: { x: 0, y: 0, width: 1, height: 1 } }],
+      nodes: [
+        {
+          kind: 'placement',
+          id: 'p',
+          name: 'p',
+          hidden: false,
+          locked: false,
+          artwork: 'x',
+          target: { kind: 'face', node: 'one', face: 'end' },
+          box: { x: 0, y: 0, width: 1, height: 1 },
+        },
+      ],
       artworks: [{ id: 'x', name: 'x', svg: SVG, width: 4, height: 2 }],
     };
     const after = applyEdit(applyEdit(start, placed), { kind: 'delete', ids: ['one'] });
@@ -153,13 +195,22 @@ describe('edits', () => {
 
   it('move a placement on a plane the way it is read there', () => {
     const target = { kind: 'plane', plane: { kind: 'left', offset: 0 } } as const;
-    const placed: Edit = { kind: 'add', nodes: [{ kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'x', target, box: { x: 5, y: 5, width: 1, height: 1 } }], artworks: [] };
+    const placed: Edit = {
+      kind: 'add',
+      nodes: [{ kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'x', target, box: { x: 5, y: 5, width: 1, height: 1 } }],
+      artworks: [],
+    };
     const moved = findNode(applyEdit(applyEdit(start, placed), { kind: 'move', ids: ['p'], by: { a: 1, b: 2, h: 3 } }), 'p');
     expect(moved).toMatchObject({ box: { x: 3, y: 2 }, target: { plane: { offset: 1 } } });
   });
 
   it('group where the last member stood and come apart again in place', () => {
-    const grouped = applyEdit(applyEdit(start, { kind: 'add', nodes: [shape('three')], artworks: [] }), { kind: 'group', ids: ['one', 'two'], id: 'g', name: 'pair' });
+    const grouped = applyEdit(applyEdit(start, { kind: 'add', nodes: [shape('three')], artworks: [] }), {
+      kind: 'group',
+      ids: ['one', 'two'],
+      id: 'g',
+      name: 'pair',
+    });
     expect(grouped.nodes.map((n) => n.id)).toEqual(['g', 'three']);
     expect(idsWithin(grouped.nodes[0]!)).toEqual(['g', 'one', 'two']);
     const apart = applyEdit(grouped, { kind: 'ungroup', id: 'g' });
@@ -172,7 +223,9 @@ describe('edits', () => {
     expect(() => applyEdit(start, { kind: 'delete', ids: ['nobody'] })).toThrow(CoreError);
     expect(() => applyEdit(start, { kind: 'name', id: 'nobody', name: 'x' })).toThrow(/no node “nobody”/);
     expect(() => applyEdit(start, { kind: 'ungroup', id: 'one' })).toThrow(/is a shape, not a group/);
-    expect(() => applyEdit(start, { kind: 'place', id: 'one', target: { kind: 'plane', plane: { kind: 'floor', offset: 0 } }, box: { x: 0, y: 0, width: 1, height: 1 } })).toThrow(/not a placement/);
+    expect(() =>
+      applyEdit(start, { kind: 'place', id: 'one', target: { kind: 'plane', plane: { kind: 'floor', offset: 0 } }, box: { x: 0, y: 0, width: 1, height: 1 } }),
+    ).toThrow(/not a placement/);
   });
 
   it('drop what was undone when something else is done, and say what they do', () => {
@@ -192,7 +245,14 @@ describe('edits', () => {
   });
 
   it('give things names of their own', () => {
-    const document = applyEdit(emptyDocument('d', 'd'), { kind: 'add', nodes: [{ ...shape('a'), name: 'rectangle 1, floor' }, { ...shape('b'), name: 'rectangle 3, floor' }], artworks: [] });
+    const document = applyEdit(emptyDocument('d', 'd'), {
+      kind: 'add',
+      nodes: [
+        { ...shape('a'), name: 'rectangle 1, floor' },
+        { ...shape('b'), name: 'rectangle 3, floor' },
+      ],
+      artworks: [],
+    });
     expect(automaticName(document, 'rectangle', 'left wall')).toBe('rectangle 2, left wall');
     expect(automaticName(document, 'line', '')).toBe('line 1');
   });

@@ -40,8 +40,12 @@ describe('project files', () => {
 
   it('are refused with NaN, with the place', () => {
     expect(problemsOf(writeProject(good).replace('"offset": -2', '"offset": NaN'))[0]).toMatch(/damaged near “NaN”.*line \d+, column 15/);
-    expect(problemsOf(changed((d) => Object.assign((d as never as CheminDocument).nodes[0]!, { depth: null })))).toEqual([expect.stringMatching(/^nodes\[0\]\.depth: /)]);
-    expect(problemsOf(changed((d) => Object.assign((d as never as CheminDocument).nodes[0]!, { depth: 1e300 })))).toEqual(['nodes[0].depth: a coordinate lies within a million cells']);
+    expect(problemsOf(changed((d) => Object.assign((d as never as CheminDocument).nodes[0]!, { depth: null })))).toEqual([
+      expect.stringMatching(/^nodes\[0\]\.depth: /),
+    ]);
+    expect(problemsOf(changed((d) => Object.assign((d as never as CheminDocument).nodes[0]!, { depth: 1e300 })))).toEqual([
+      'nodes[0].depth: a coordinate lies within a million cells',
+    ]);
   });
 
   it('are refused with 200 levels of groups, before anything is built from them', () => {

@@ -26,7 +26,10 @@ export function readProject(text: string): Checked<CheminDocument> {
     data = JSON.parse(text);
   } catch {
     const at = faultPosition(text);
-    const found = text.slice(at, at + 12).split('\n')[0]?.trim();
+    const found = text
+      .slice(at, at + 12)
+      .split('\n')[0]
+      ?.trim();
     return refuse('not-json', placeOf(text, at), found ? `The file is damaged near “${found}”.` : 'The file is damaged or cut short.');
   }
   return checkDocument(data);

@@ -32,13 +32,21 @@ describe('the picture', () => {
   it('paints what is nearer later, whatever the order of the document', () => {
     const far = shape('far', 'floor', 0, [3, 3], [5, 5], 2);
     const near = shape('near', 'floor', 0, [0, 0], [2, 2], 6);
-    for (const nodes of [[far, near], [near, far]]) { // prettier-ignore
+    for (const nodes of [
+      [far, near],
+      [near, far],
+    ]) {
+      // prettier-ignore
       expect(new PictureMaker().make(documentWith(...nodes)).marks.map((m) => m.node)).toEqual(['far', 'near']);
     }
   });
 
   it('lays flat things under and over space by their place in the document', () => {
-    const document = documentWith(shape('under', 'sheet', 0, [0, 0], [9, 9]), shape('box', 'floor', 0, [0, 0], [2, 2], 1), shape('over', 'sheet', 0, [2, 2], [4, 4]));
+    const document = documentWith(
+      shape('under', 'sheet', 0, [0, 0], [9, 9]),
+      shape('box', 'floor', 0, [0, 0], [2, 2], 1),
+      shape('over', 'sheet', 0, [2, 2], [4, 4]),
+    );
     expect(new PictureMaker().make(document).marks.map((m) => m.node)).toEqual(['under', 'box', 'over']);
     const fill = (document.nodes[0] as ShapeNode).paint.fill;
     expect(JSON.stringify(new PictureMaker().make(document).marks[0])).toContain(fill!);
@@ -162,7 +170,11 @@ describe('the canvas', () => {
     }) as unknown as CanvasLike;
     const picture = new PictureMaker().make(landing());
     paintSheet(canvas, picture.sheet);
-    paintMarks(canvas, { ...picture, marks: [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)] }, { open: () => canvas, close: () => calls.push('layer') });
+    paintMarks(
+      canvas,
+      { ...picture, marks: [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)] },
+      { open: () => canvas, close: () => calls.push('layer') },
+    );
     expect(depth).toBe(0);
     expect(calls.filter((c) => c === 'clip').length).toBe(2);
     expect(calls).toContain('createLinearGradient');

@@ -1,17 +1,31 @@
 import fc from 'fast-check';
-import { boundsArea, boxAround, doubleAreaTicks, edgeLength, moveOutline, outlineCentre, outlineEdges, outlineThrough, rectangleOutline, spanBetween } from './outline';
+import {
+  boundsArea,
+  boxAround,
+  doubleAreaTicks,
+  edgeLength,
+  moveOutline,
+  outlineCentre,
+  outlineEdges,
+  outlineThrough,
+  rectangleOutline,
+  spanBetween,
+} from './outline';
 import { mapPath, pathBox, pathFromSvg, polygonPath, polylinePath } from './path';
 
 describe('outlines', () => {
   it('keep a length of ten cells through any moves', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: -50, max: 50, noNaN: true })), { maxLength: 40 }), (moves) => {
-        let outline = rectangleOutline({ u: 1, v: 1 }, { u: 11, v: 4 });
-        for (const [du, dv] of moves) outline = moveOutline(outline, du, dv);
-        const [p, q, r] = outline.points;
-        expect(edgeLength(p!, q!)).toBe(10);
-        expect(spanBetween(q!, r!)).toEqual({ u: 0, v: 3 });
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: -50, max: 50, noNaN: true })), { maxLength: 40 }),
+        (moves) => {
+          let outline = rectangleOutline({ u: 1, v: 1 }, { u: 11, v: 4 });
+          for (const [du, dv] of moves) outline = moveOutline(outline, du, dv);
+          const [p, q, r] = outline.points;
+          expect(edgeLength(p!, q!)).toBe(10);
+          expect(spanBetween(q!, r!)).toEqual({ u: 0, v: 3 });
+        },
+      ),
       { seed: 9, numRuns: 300 },
     );
   });

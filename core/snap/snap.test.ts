@@ -3,7 +3,11 @@ import { projectionFrom } from '../projection/projection';
 import { catchAt, joinSources, lockToAxis, NO_SOURCE, type CatchOptions, type CatchSource } from './snap';
 
 const projection = projectionFrom({ family: 'isometric', measure: 'drawing', origin: { x: 150, y: 150 } });
-const options = (grid: boolean, pxPerUnit = 4): CatchOptions => ({ sheetFromPlane: sheetFromPlane(projection, { kind: 'floor', offset: 0 }, 8), pxPerUnit, grid });
+const options = (grid: boolean, pxPerUnit = 4): CatchOptions => ({
+  sheetFromPlane: sheetFromPlane(projection, { kind: 'floor', offset: 0 }, 8),
+  pxPerUnit,
+  grid,
+});
 const shape: CatchSource = {
   points: [
     { u: 0.5, v: 0.5 },

@@ -1,0 +1,108 @@
+// Makes the pictures of the guide and the README from the demo, in a running build.
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { CHROMIUM, ensureBrowser, ensureBuild, ensurePackages, root } from './prepare.mjs';
+
+ensurePackages();
+ensureBrowser();
+ensureBuild();
+const port = 4318;
+const out = join(root, process.argv[2] ?? 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const server = spawn(process.execPath, ['dist/server/main.mjs', 'dist/app'], { cwd: root, env: { ...process.env, PORT: String(port) } });
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--headless', '--no-sandbox', '--disable-gpu'] });
+
+/** A page on the demo, its messages closed. */
+async function demo(size, dark = false) {
+  const page = await browser.newPage({ viewport: size, reducedMotion: 'reduce' });
+  if (dark) await page.addInitScript(() => localStorage.setItem('chemin-theme', 'dark'));
+  for (let tries = 0; tries < 40; tries++) {
+    try {
+      await page.goto(`http://localhost:${port}/`);
+      break;
+    } catch {
+      await new Promise((done) => setTimeout(done, 250));
+    }
+  }
+  await page.getByRole('button', { name: 'serving hatch', exact: true }).waitFor();
+  return page;
+}
+
+async function shoot(page, name) {
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await page.waitForTimeout(150);
+  await page.screenshot({ path: join(out, `${name}.png`) });
+}
+
+const press = (page, name) => page.getByRole('button', { name, exact: true }).click();
+const SMALL = { width: 1280, height: 800 };
+const LARGE = { width: 1600, height: 1000 };
+
+try {
+  const page = await demo(SMALL);
+  // Draw: an outline on the quay, about to be closed.
+  await page.keyboard.press('f');
+  await page.keyboard.press('2');
+  const area = await page.locator('.area').boundingBox();
+  const zoom = Math.min((area.width - 72) / 297, (area.height - 72) / 210);
+  const at = (a, b) => [
+    area.x + Math.round((area.width - 297 * zoom) / 2) + (146 + (a - b) * 6 * Math.cos(Math.PI / 6)) * zoom,
+    area.y + Math.round((area.height - 210 * zoom) / 2) + (146 - (a + b) * 3) * zoom,
+  ];
+  for (const [a, b] of [
+    [-1, 1],
+    [4, 1],
+    [4, 4],
+    [2, 4],
+    [2, 9],
+    [-1, 9],
+  ]) {
+    // prettier-ignore
+    await page.mouse.move(...at(a, b), { steps: 3 });
+    await page.mouse.down();
+    await page.mouse.up();
+    await page.waitForTimeout(40);
+  }
+  await page.mouse.move(...at(-1, 1), { steps: 3 });
+  await shoot(page, 'draw');
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Backspace');
+  await page.keyboard.press('1');
+  await press(page, 'kiosk');
+  await press(page, 'Build');
+  await shoot(page, 'build');
+  await press(page, 'Light');
+  await shoot(page, 'light');
+  await press(page, 'sign artwork');
+  await press(page, 'Artwork');
+  await shoot(page, 'artwork');
+  await press(page, 'Drawings');
+  await page.getByRole('dialog').waitFor();
+  await page.waitForTimeout(400);
+  await shoot(page, 'drawings');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Words of the command' }).fill('plane');
+  await page.waitForTimeout(300);
+  await shoot(page, 'finder');
+  await page.close();
+
+  const wide = await demo(LARGE);
+  await wide.keyboard.press('g');
+  await shoot(wide, 'landing');
+  await wide.close();
+
+  const dark = await demo(LARGE, true);
+  await press(dark, 'Output');
+  await dark.keyboard.press('e');
+  await shoot(dark, 'output-dark');
+  await dark.keyboard.press('e');
+  await press(dark, 'crates');
+  await press(dark, 'Light');
+  await shoot(dark, 'light-dark');
+  await dark.close();
+} finally {
+  await browser.close();
+  server.kill();
+}
