@@ -111,6 +111,7 @@ test('finding: every command by words, and the list of keys', async ({ page }) =
   await page.getByRole('combobox', { name: 'Words of the command' }).fill('no such thing');
   await expect(page.getByText('No command has these words.')).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('See-through: outlines without paint');
   await page.keyboard.press('Escape');

@@ -41,6 +41,7 @@ export class DrawingComponent {
       const surface = this.ensureSurface(destroy);
       surface.picture(this.pictures.picture(), this.documents.shown(), this.view.plane(), {
         grid: this.view.grid(),
+        gridOver: this.view.tool() === 'outline' || this.view.tool() === 'rectangle',
         seeThrough: this.view.seeThrough(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),

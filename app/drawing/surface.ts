@@ -28,6 +28,8 @@ export interface Look {
 
 interface PictureLook extends Look {
   readonly grid: boolean;
+  /** Over the drawing, so that cells can be counted on what is drawn already. */
+  readonly gridOver: boolean;
   readonly seeThrough: boolean;
   readonly theme: string;
   readonly width: number;
@@ -79,13 +81,11 @@ export class Surface {
       context.translate(look.panX, look.panY);
       context.scale(look.zoom, look.zoom);
       this.sheetShadow(context, picture);
-      const grid = (): void => {
-        if (look.grid) this.grid(context, document, plane, look);
-      };
-      if (look.seeThrough) {
-        paintOnCanvas(context, { ...picture, marks: [] }, grid);
-        this.seeThrough(context, picture, look);
-      } else paintOnCanvas(context, picture, grid);
+      const grid = (): void => this.grid(context, document, plane, look);
+      const under = look.grid && !(look.gridOver && !look.seeThrough) ? grid : undefined;
+      paintOnCanvas(context, look.seeThrough ? { ...picture, marks: [] } : picture, under);
+      if (look.seeThrough) this.seeThrough(context, picture, look);
+      else if (look.grid && look.gridOver) grid();
       context.restore();
     };
     this.pictureLayer.batchDraw();

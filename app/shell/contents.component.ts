@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
 import type { TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
@@ -17,18 +17,41 @@ export class ContentsComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
   protected readonly naming = signal<string | null>(null);
-  private readonly folded = signal<ReadonlySet<string>>(new Set());
+  /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
+  private readonly byHand = signal<ReadonlyMap<string, boolean>>(new Map());
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
+  /** Groups that hold something selected. */
+  private readonly holders = computed(() => {
+    const parents = new Map(this.store.entries().map((entry) => [entry.node.id, entry.parent]));
+    const holders = new Set<string>();
+    for (const id of this.view.selection()) {
+      for (let parent = parents.get(id) ?? null; parent !== null; parent = parents.get(parent) ?? null) holders.add(parent);
+    }
+    return holders;
+  });
+
+  constructor() {
+    // A new selection opens the groups that hold it, also those that were folded by hand before.
+    effect(() => {
+      const holders = this.holders();
+      untracked(() => this.byHand.set(new Map([...this.byHand()].filter(([id, folded]) => !(folded && holders.has(id))))));
+    });
+    afterRenderEffect(() => {
+      if (this.view.selection().length === 0) return;
+      this.host.querySelector('li.chosen')?.scrollIntoView({ block: 'nearest' });
+    });
+  }
 
   /** Rows in reading order: what is on top first, groups before what they hold, folded groups closed. */
   protected readonly rows = computed(() => {
-    const folded = this.folded();
     const byParent = new Map<string | null, TreeEntry[]>();
     for (const entry of this.store.entries()) byParent.set(entry.parent, [...(byParent.get(entry.parent) ?? []), entry]);
     const rows: TreeEntry[] = [];
     const visit = (parent: string | null): void => {
       for (const entry of [...(byParent.get(parent) ?? [])].reverse()) {
         rows.push(entry);
-        if (entry.node.kind === 'group' && !folded.has(entry.node.id)) visit(entry.node.id);
+        if (entry.node.kind === 'group' && !this.isFolded(entry)) visit(entry.node.id);
       }
     };
     visit(null);
@@ -41,14 +64,12 @@ export class ContentsComponent {
     return node.depth !== 0 ? 'box' : node.outline.closed ? 'rectangle' : 'outline';
   }
 
-  protected isFolded(id: string): boolean {
-    return this.folded().has(id);
+  protected isFolded({ node, depth }: TreeEntry): boolean {
+    return this.byHand().get(node.id) ?? (depth > 0 && !this.holders().has(node.id));
   }
 
-  protected fold(id: string): void {
-    const folded = new Set(this.folded());
-    if (!folded.delete(id)) folded.add(id);
-    this.folded.set(folded);
+  protected fold(entry: TreeEntry): void {
+    this.byHand.set(new Map(this.byHand()).set(entry.node.id, !this.isFolded(entry)));
   }
 
   protected choose(id: string, event: MouseEvent): void {

@@ -44,6 +44,8 @@ export class PictureMaker {
   private things = new WeakMap<ShapeNode | PlacementNode, readonly Thing[]>();
   private tones = new Map<string, string>();
   private tonesOf: Light | null = null;
+  /** Painted things without cuts or artwork, as long as the light is the same. */
+  private painted = new WeakMap<Thing, Painted>();
   private readonly order = new OrderKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
@@ -57,9 +59,18 @@ export class PictureMaker {
     return this.stage;
   }
 
+  /** Forgets colours where the light is another. */
+  private lightUp(light: Light): void {
+    if (this.tonesOf === light) return;
+    this.tones = new Map();
+    this.painted = new WeakMap();
+    this.tonesOf = light;
+  }
+
   /** The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top. */
   make(document: CheminDocument): Picture {
     const stage = this.stageOf(document);
+    this.lightUp(document.light);
     const under: Painted[] = [];
     const over: Painted[] = [];
     const inSpace: Thing[] = [];
@@ -78,10 +89,16 @@ export class PictureMaker {
       else inSpace.push(...this.thingsOf(stage, node));
     }
     const { order, cuts } = this.order.update(inSpace.map((thing) => thing.drawn));
-    const space = order.map((i) => {
+    const space = order.map((i): Painted => {
       const thing = inSpace[i]!;
-      const cut = cuts.get(i)?.map((k) => inSpace[k]!.drawn.polygon);
-      return this.paintThing(document, stage, thing, cut ?? [], onFaces, hosts, artworks);
+      const cut = cuts.get(i)?.map((k) => inSpace[k]!.drawn.polygon) ?? [];
+      const { node, face } = thing;
+      if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, cut.length ? cutPath(thing.drawn.polygon, cut) : null);
+      const placed = face && onFaces.size > 0 ? onFaces.get(`${node.id} ${face.name}`) : undefined;
+      if (cut.length === 0 && !placed) return this.paintPlain(document.light, thing, node);
+      const path = cutPath(thing.drawn.polygon, cut);
+      const art = placed?.map((placement) => paintPlacement(stage, placement, hosts, artworks, path)) ?? [];
+      return this.paintShape(document.light, thing, node, path, art);
     });
     const painted = [...under, ...space, ...over];
     return { sheet: document.sheet, marks: groupByNode(painted), visible: painted.flatMap((p) => p.visible) };
@@ -98,10 +115,6 @@ export class PictureMaker {
   }
 
   private colour(light: Light, base: string, normal: { readonly a: number; readonly b: number; readonly h: number }): string {
-    if (this.tonesOf !== light) {
-      this.tones = new Map();
-      this.tonesOf = light;
-    }
     const key = `${base} ${normal.a} ${normal.b} ${normal.h}`;
     let tone = this.tones.get(key);
     if (tone === undefined) {
@@ -111,33 +124,29 @@ export class PictureMaker {
     return tone;
   }
 
-  private paintThing(
-    document: CheminDocument,
-    stage: Stage,
-    thing: Thing,
-    cuts: readonly ArrayLike<number>[],
-    onFaces: ReadonlyMap<string, readonly PlacementNode[]>,
-    hosts: ReadonlyMap<string, ShapeNode>,
-    artworks: ReadonlyMap<string, Artwork>,
-  ): Painted {
-    const { node, face, drawn, polyline } = thing;
-    if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, cuts.length ? cutPath(drawn.polygon, cuts) : null);
+  /** A thing with nothing cut out of it and nothing on it: the same as last time while it and the light are. */
+  private paintPlain(light: Light, thing: Thing, node: ShapeNode): Painted {
+    let painted = this.painted.get(thing);
+    if (!painted) {
+      painted = this.paintShape(light, thing, node, polygonPath(thing.drawn.polygon), []);
+      this.painted.set(thing, painted);
+    }
+    return painted;
+  }
+
+  private paintShape(light: Light, { face, drawn, polyline }: Thing, node: ShapeNode, path: Path, art: readonly Painted[]): Painted {
     if (polyline || !face) {
       const mark: PathMark = { kind: 'path', path: polylinePath(polyline ?? []), fill: null, rule: 'nonzero', line: lineStyle(node.paint.line) };
       return { node: node.id, name: node.name, marks: mark.line ? [mark] : [], visible: [{ node: node.id, face: null, polygon: polyline ?? [], open: true }] };
     }
-    const path = cuts.length ? cutPath(drawn.polygon, cuts) : polygonPath(drawn.polygon);
-    const name = node.depth === 0 ? node.name : `${node.name}, ${faceWord(face.normal)}`;
-    const fill = node.paint.fill === null ? null : flatInk(this.colour(document.light, node.paint.fill, face.normal));
-    const line = lineStyle(node.paint.line) ?? (fill && node.depth !== 0 ? seam(fill) : null);
+    const solid = node.depth !== 0;
+    const fill = node.paint.fill === null ? null : flatInk(this.colour(light, node.paint.fill, face.normal));
+    const line = lineStyle(node.paint.line) ?? (fill && solid ? seam(fill) : null);
     const own: Mark[] = fill || line ? [{ kind: 'path', path, fill, rule: 'evenodd', line }] : [];
-    const visible: Visible[] = [{ node: node.id, face: face.name, polygon: drawn.polygon, open: false }];
-    for (const placed of onFaces.get(`${node.id} ${face.name}`) ?? []) {
-      const art = paintPlacement(stage, placed, hosts, artworks, path);
-      own.push(...groupByNode([art]));
-      visible.push(...art.visible);
-    }
-    const marks: Mark[] = own.length > 0 && node.depth !== 0 ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks: own }] : own;
+    own.push(...groupByNode(art));
+    const visible: Visible[] = [{ node: node.id, face: face.name, polygon: drawn.polygon, open: false }, ...art.flatMap((p) => p.visible)];
+    const name = `${node.name}, ${faceWord(face.normal)}`;
+    const marks: Mark[] = own.length > 0 && solid ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks: own }] : own;
     return { node: node.id, name: node.name, marks, visible };
   }
 
@@ -221,6 +230,7 @@ function paintPlacement(
 
 /** A polygon without the parts under others that are painted before it though they are in front. */
 function cutPath(polygon: ArrayLike<number>, others: readonly ArrayLike<number>[]): Path {
+  if (others.length === 0) return polygonPath(polygon);
   const ring = (flat: ArrayLike<number>): Polygon => {
     const points: [number, number][] = [];
     for (let i = 0; i < flat.length; i += 2) points.push([flat[i]!, flat[i + 1]!]);

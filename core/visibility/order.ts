@@ -12,12 +12,15 @@ export interface PaintOrder {
   readonly cuts: ReadonlyMap<number, readonly number[]>;
 }
 
+/** What is known of one face: its overlapping neighbours, as links, so that no look-up stands in the way. */
 interface Links {
-  /** Faces that this one hides. */
-  readonly hides: Set<DrawnFace>;
-  readonly hiddenBy: Set<DrawnFace>;
-  /** Faces of the same plane that overlap this one: the document's order decides. */
-  readonly level: Set<DrawnFace>;
+  readonly face: DrawnFace;
+  /** Its place among the faces given last; the document's order. */
+  index: number;
+  /** Faces that this one hides, faces that hide it, and faces of its own plane that it overlaps. */
+  readonly hides: Links[];
+  readonly hiddenBy: Links[];
+  readonly level: Links[];
 }
 
 /**
@@ -28,99 +31,98 @@ interface Links {
  * `relate`). Rings are resolved by cutting instead of splitting.
  */
 export class OrderKeeper {
-  private readonly links = new Map<DrawnFace, Links>();
+  private known = new Map<DrawnFace, Links>();
 
   /** The paint order of these faces; the same face objects as last time cost nothing to compare again. */
   update(faces: readonly DrawnFace[]): PaintOrder {
-    const wanted = new Set(faces);
-    for (const face of this.links.keys()) if (!wanted.has(face)) this.remove(face);
-    const fresh = faces.filter((face) => !this.links.has(face));
-    if (fresh.length > 0) {
-      if (fresh.length * 8 > faces.length) this.compareBySweep(faces, new Set(fresh));
-      else this.compareEach(faces, fresh);
-    }
-    return this.sort(faces);
-  }
-
-  private remove(face: DrawnFace): void {
-    const links = this.links.get(face);
-    if (!links) return;
-    for (const other of links.hides) this.links.get(other)?.hiddenBy.delete(face);
-    for (const other of links.hiddenBy) this.links.get(other)?.hides.delete(face);
-    for (const other of links.level) this.links.get(other)?.level.delete(face);
-    this.links.delete(face);
-  }
-
-  private add(face: DrawnFace): void {
-    this.links.set(face, { hides: new Set(), hiddenBy: new Set(), level: new Set() });
-  }
-
-  private compareEach(faces: readonly DrawnFace[], fresh: readonly DrawnFace[]): void {
-    for (const face of fresh) {
-      this.add(face);
-      for (const other of faces) {
-        if (other !== face && this.links.has(other) && rangesOverlap(face, other)) this.link(face, other);
+    const all: Links[] = [];
+    const fresh: Links[] = [];
+    const next = new Map<DrawnFace, Links>();
+    faces.forEach((face, index) => {
+      let links = this.known.get(face);
+      if (links) links.index = index;
+      else {
+        links = { face, index, hides: [], hiddenBy: [], level: [] };
+        fresh.push(links);
       }
-    }
+      all.push(links);
+      next.set(face, links);
+    });
+    if (this.known.size + fresh.length > next.size) for (const links of this.known.values()) if (!next.has(links.face)) forget(links);
+    this.known = next;
+    if (fresh.length * 8 > all.length) compareBySweep(all, new Set(fresh));
+    else compareEach(all, fresh);
+    return sort(all);
   }
+}
 
-  private compareBySweep(faces: readonly DrawnFace[], fresh: ReadonlySet<DrawnFace>): void {
-    const sorted = [...faces].sort((f, g) => f.ranges[0]! - g.ranges[0]!);
-    for (const face of fresh) this.add(face);
-    for (let i = 0; i < sorted.length; i++) {
-      const face = sorted[i]!;
-      const isFresh = fresh.has(face);
-      const reach = face.ranges[1]!;
-      for (let j = i + 1; j < sorted.length; j++) {
-        const other = sorted[j]!;
-        if (other.ranges[0]! >= reach) break;
-        if ((isFresh || fresh.has(other)) && rangesOverlap(face, other)) this.link(face, other);
-      }
-    }
-  }
+function forget(links: Links): void {
+  const drop = (from: Links[]): void => {
+    const at = from.indexOf(links);
+    from[at] = from[from.length - 1]!;
+    from.pop();
+  };
+  for (const other of links.hides) drop(other.hiddenBy);
+  for (const other of links.hiddenBy) drop(other.hides);
+  for (const other of links.level) drop(other.level);
+}
 
-  private link(face: DrawnFace, other: DrawnFace): void {
-    const relation = relate(face, other);
-    if (relation === 'apart') return;
-    const mine = this.links.get(face)!;
-    const theirs = this.links.get(other)!;
-    if (relation === 'front') {
-      mine.hides.add(other);
-      theirs.hiddenBy.add(face);
-    } else if (relation === 'behind') {
-      mine.hiddenBy.add(other);
-      theirs.hides.add(face);
-    } else {
-      mine.level.add(other);
-      theirs.level.add(face);
+function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
+  const waiting = new Set(fresh);
+  for (const links of fresh) {
+    waiting.delete(links);
+    for (const other of all) {
+      if (other !== links && !waiting.has(other) && rangesOverlap(links.face, other.face)) link(links, other);
     }
   }
+}
 
-  /** The links as lists of numbers, put in order by Kahn's topological sort, farthest first. */
-  private sort(faces: readonly DrawnFace[]): PaintOrder {
-    const n = faces.length;
-    const index = new Map<DrawnFace, number>();
-    faces.forEach((face, i) => index.set(face, i));
-    const above: number[][] = new Array<number[]>(n);
-    const below: number[][] = new Array<number[]>(n);
-    const waiting = new Int32Array(n);
-    for (let i = 0; i < n; i++) {
-      above[i] = [];
-      below[i] = [];
+function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void {
+  const sorted = [...all].sort((f, g) => f.face.ranges[0]! - g.face.ranges[0]!);
+  for (let i = 0; i < sorted.length; i++) {
+    const links = sorted[i]!;
+    const isFresh = fresh.has(links);
+    const reach = links.face.ranges[1]!;
+    for (let j = i + 1; j < sorted.length; j++) {
+      const other = sorted[j]!;
+      if (other.face.ranges[0]! >= reach) break;
+      if ((isFresh || fresh.has(other)) && rangesOverlap(links.face, other.face)) link(links, other);
     }
-    for (let i = 0; i < n; i++) {
-      const links = this.links.get(faces[i]!)!;
-      const mine = below[i]!;
-      for (const other of links.hides) mine.push(index.get(other)!);
-      for (const other of links.level) {
-        const k = index.get(other)!;
-        if (k < i) mine.push(k);
-      }
-      for (const k of mine) above[k]!.push(i);
-      waiting[i] = mine.length;
-    }
-    return drain(faces, above, below, waiting);
   }
+}
+
+function link(links: Links, other: Links): void {
+  const relation = relate(links.face, other.face);
+  if (relation === 'front') {
+    links.hides.push(other);
+    other.hiddenBy.push(links);
+  } else if (relation === 'behind') {
+    links.hiddenBy.push(other);
+    other.hides.push(links);
+  } else if (relation === 'level') {
+    links.level.push(other);
+    other.level.push(links);
+  }
+}
+
+/** The links as lists of numbers, put in order by Kahn's topological sort, farthest first. */
+function sort(all: readonly Links[]): PaintOrder {
+  const above: number[][] = all.map(() => []);
+  const below: number[][] = all.map(() => []);
+  const waiting = new Int32Array(all.length);
+  for (const { index, hides, level } of all) {
+    const mine = below[index]!;
+    for (const other of hides) mine.push(other.index);
+    for (const other of level) if (other.index < index) mine.push(other.index);
+    for (const k of mine) above[k]!.push(index);
+    waiting[index] = mine.length;
+  }
+  return drain(
+    all.map((links) => links.face),
+    above,
+    below,
+    waiting,
+  );
 }
 
 /**
