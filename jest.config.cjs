@@ -1,8 +1,6 @@
 /** Two suites: core and everything headless in plain Node, the application's components in jsdom. */
 const shared = {
   roots: ['<rootDir>'],
-  // Looking a global up through the sandbox costs more than the arithmetic; these are passed in instead.
-  sandboxInjectedGlobals: ['Math', 'Number', 'Infinity'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
   moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@demo$': '<rootDir>/demo/index.ts' },
 };
@@ -12,6 +10,8 @@ module.exports = {
     {
       ...shared,
       displayName: 'core',
+      // Looking a global up through the sandbox costs more than the arithmetic; these are passed in instead.
+      sandboxInjectedGlobals: ['Math', 'Number', 'Infinity'],
       testEnvironment: 'node',
       testMatch: ['<rootDir>/{core,demo,workers,server}/**/*.test.ts', '<rootDir>/app/**/*.tool.test.ts'],
       transform: { '\\.[cm]?[jt]s$': esbuild },
@@ -21,6 +21,8 @@ module.exports = {
       ...shared,
       displayName: 'app',
       preset: 'jest-preset-angular',
+      // Workers are started by a URL that only the build knows.
+      moduleNameMapper: { ...shared.moduleNameMapper, 'start-svg-worker$': '<rootDir>/app/testing/no-worker.ts' },
       testMatch: ['<rootDir>/app/**/*.test.ts'],
       testPathIgnorePatterns: ['\\.tool\\.test\\.ts$'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup.ts'],

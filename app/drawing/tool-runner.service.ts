@@ -151,7 +151,7 @@ export class ToolRunnerService {
     if (step.preview !== undefined) this.documents.show(step.preview);
     if (step.commit) this.documents.commit(step.commit.edit, step.commit.label);
     if (step.select) this.view.select(step.select);
-    if (name === 'outline') {
+    if (name === 'outline' && this.opened === this.documents.history().base.id) {
       const { plane, points } = step.state as OutlineState;
       const kept = this.documents.draft();
       if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);

@@ -1,6 +1,7 @@
 import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import type { Checked, ImportedSvg } from '@core';
+import { startSvgWorker } from './start-svg-worker';
 import type { SvgWorker } from '../../workers/svg.worker';
 
 /** Longest time in ms that one file may take; then the worker is stopped and the file refused. */
@@ -23,7 +24,7 @@ export class SvgReaderService {
   }
 
   private async tryRead(text: string): Promise<Checked<ImportedSvg>> {
-    this.worker ??= new Worker(new URL('../../workers/svg.worker', import.meta.url), { type: 'module' });
+    this.worker ??= startSvgWorker();
     this.remote ??= wrap<SvgWorker>(this.worker);
     const { worker, remote } = this;
     let timer: ReturnType<typeof setTimeout> | undefined;

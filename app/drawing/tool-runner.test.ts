@@ -1,0 +1,146 @@
+import { webcrypto } from 'node:crypto';
+import { TestBed } from '@angular/core/testing';
+import { findShape, startHistory, emptyDocument, type ShapeNode } from '@core';
+import { boxNode, openDrawing, pxOf } from '../testing/page';
+import { DocumentStore } from '../state/document.store';
+import { HandlesService } from './handles.service';
+import { ToolRunnerService } from './tool-runner.service';
+
+const FLOOR = { kind: 'floor', offset: 0 } as const;
+const how = { lock: false, free: false };
+
+beforeEach(() => {
+  Object.defineProperty(globalThis, 'crypto', { configurable: true, value: webcrypto });
+  TestBed.resetTestingModule();
+});
+
+function runner(...nodes: ShapeNode[]): ReturnType<typeof openDrawing> & { tools: ToolRunnerService } {
+  const opened = openDrawing(...nodes);
+  const tools = TestBed.inject(ToolRunnerService);
+  TestBed.tick();
+  return { ...opened, tools };
+}
+
+describe('the tool runner', () => {
+  it('turns presses in px into things of the drawing', () => {
+    const { tools, view, store } = runner();
+    view.setTool('rectangle');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 1, 1), how);
+    tools.point('move', pxOf(FLOOR, 4, 3), how);
+    expect(tools.ghost()!.words[0]).toBe('3 × 2\u2009cells');
+    expect(tools.busy()).toBe(true);
+    tools.point('up', pxOf(FLOOR, 4, 3), how);
+    expect(store.kept().nodes).toHaveLength(1);
+    expect(view.selection()).toEqual([store.kept().nodes[0]!.id]);
+  });
+
+  it('draws by the keyboard alone: arrow keys move the point, Enter sets it', () => {
+    const { tools, view, store } = runner();
+    view.setTool('outline');
+    TestBed.tick();
+    for (const [du, dv] of [
+      [1, 0],
+      [4, 0],
+      [0, 3],
+    ] as const) {
+      // prettier-ignore
+      tools.stepPointer(du, dv);
+      tools.key('Enter');
+    }
+    expect(tools.ghost()!.points).toHaveLength(4);
+    tools.key('Enter');
+    expect((store.kept().nodes[0] as ShapeNode).outline.points).toHaveLength(3);
+  });
+
+  it('takes typed lengths with units, and says which cannot be read', () => {
+    const { tools, view, store } = runner();
+    view.setTool('rectangle');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 0, 0), how);
+    tools.point('move', pxOf(FLOOR, 2, 2), how);
+    expect(tools.type(['3 +', ''])).toMatch(/not a sum/);
+    expect(tools.type(['12 mm', ''])).toBeNull();
+    expect((store.kept().nodes[0] as ShapeNode).outline.points[2]).toMatchObject({ u: 1.5, v: 2 });
+  });
+
+  it('keeps the outline that is being drawn, and takes it up in the same drawing', () => {
+    const { tools, view, store } = runner();
+    view.setTool('outline');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 0, 0), how);
+    tools.point('down', pxOf(FLOOR, 3, 0), how);
+    const draft = store.draft();
+    expect(draft).toEqual({ plane: FLOOR, points: [{ u: 0, v: 0 }, { u: 3, v: 0 }] }); // prettier-ignore
+    tools.key('Backspace');
+    tools.key('Backspace');
+    expect(store.draft()).toBeNull();
+    view.setTool('pick');
+    TestBed.inject(DocumentStore).load(startHistory(emptyDocument('other', 'other')), draft);
+    TestBed.tick();
+    expect(view.tool()).toBe('outline');
+    expect(tools.ghost()!.points).toHaveLength(2);
+  });
+
+  it('ends the step of a tool that is put away', () => {
+    const { tools, view, store } = runner();
+    view.setTool('outline');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 0, 0), how);
+    tools.point('down', pxOf(FLOOR, 3, 0), how);
+    view.setTool('pick');
+    TestBed.tick();
+    expect(store.kept().nodes[0]).toMatchObject({ outline: { closed: false } });
+    tools.leave();
+    expect(tools.pointer()).toBeNull();
+  });
+});
+
+describe('handles', () => {
+  it('drag the depth of a shape while building, as one step', () => {
+    const { store, view } = runner(boxNode('box'));
+    const handles = TestBed.inject(HandlesService);
+    view.select(['box']);
+    expect(handles.handles()).toEqual([]);
+    view.setStage('build');
+    const [handle] = handles.handles();
+    expect(handle!.name).toBe('depth');
+    handle!.drag({ x: handle!.x, y: handle!.y - 16 * 3 }, false, false);
+    expect(handles.dragging()).toBe(true);
+    expect((store.shown().nodes[0] as ShapeNode).depth).toBe(5);
+    expect((store.kept().nodes[0] as ShapeNode).depth).toBe(2);
+    handle!.drag({ x: handle!.x, y: handle!.y - 16 * 3 }, false, true);
+    expect(findShape(store.kept(), 'box')!.depth).toBe(5);
+    expect([store.history().steps.length, handles.dragging()]).toEqual([1, false]);
+  });
+
+  it('drag the size of a placement with its proportions', () => {
+    const { store, view } = runner(boxNode('box'));
+    const svg = '<svg viewBox="0 0 4 2"><path d="M0 0L4 0L4 2Z"/></svg>';
+    store.commit({
+      kind: 'add',
+      nodes: [
+        {
+          kind: 'placement',
+          id: 'art',
+          name: 'art',
+          hidden: false,
+          locked: false,
+          artwork: 'x',
+          target: { kind: 'face', node: 'box', face: 'end' },
+          box: { x: 0, y: 0, width: 2, height: 1 },
+        },
+      ],
+      artworks: [{ id: 'x', name: 'x', svg, width: 4, height: 2 }],
+    });
+    view.select(['art']);
+    const handles = TestBed.inject(HandlesService);
+    const [handle] = handles.handles();
+    expect(handle!.name).toBe('size');
+    // On the top of the box its reading x runs along a: two cells further.
+    const far = pxOf({ kind: 'floor', offset: 2 }, 4, 3);
+    handle!.drag(far, false, true);
+    expect(store.kept().nodes.at(-1)).toMatchObject({ box: { width: 4, height: 2 } });
+    expect([...handles.selected()]).toEqual(['art']);
+  });
+});

@@ -1,0 +1,38 @@
+import { TestBed } from '@angular/core/testing';
+import { apply33, emptyDocument, rectangleOutline, startHistory, type DocumentNode, type Plane, type ShapeNode, type SheetPoint } from '@core';
+import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
+import { ViewStore } from '../state/view.store';
+
+export function boxNode(id: string, from: readonly [number, number] = [0, 0], to: readonly [number, number] = [4, 4], depth = 2): ShapeNode {
+  const outline = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] });
+  return {
+    kind: 'shape',
+    id,
+    name: id,
+    hidden: false,
+    locked: false,
+    plane: { kind: 'floor', offset: 0 },
+    outline,
+    depth,
+    paint: { fill: '#c98a4b', line: null },
+  };
+}
+
+/** Opens a drawing with these things in a window of 672 x 472 px, where a millimetre is two px. */
+export function openDrawing(...nodes: DocumentNode[]): { store: InstanceType<typeof DocumentStore>; view: InstanceType<typeof ViewStore> } {
+  const store = TestBed.inject(DocumentStore);
+  const view = TestBed.inject(ViewStore);
+  store.load(startHistory({ ...emptyDocument('test', 'test'), nodes }));
+  view.patch({ width: 672, height: 472 });
+  view.fit(300, 200);
+  TestBed.tick();
+  return { store, view };
+}
+
+/** The place in px of a plane point in cells. */
+export function pxOf(plane: Plane, u: number, v: number): SheetPoint {
+  const view = TestBed.inject(ViewStore);
+  const at = apply33(TestBed.inject(PictureService).planeContext(plane).options.sheetFromPlane, u, v)!;
+  return { x: at.x * view.zoom() + view.panX(), y: at.y * view.zoom() + view.panY() };
+}
