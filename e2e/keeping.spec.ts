@@ -136,3 +136,22 @@ test('two pages on one drawing: neither overwrites the other unseen', async ({ p
   await expect(second.getByRole('textbox', { name: 'Name of the drawing' })).toHaveValue('Second page, copy');
   expect(await storedDrawing(page, 'First page')).toBeTruthy();
 });
+
+test('works without the network after the first visit', async ({ page, context }) => {
+  await openDemo(page);
+  await page.evaluate(async () => {
+    const registration = await navigator.serviceWorker.ready;
+    while (registration.active?.state !== 'activated') await new Promise((done) => setTimeout(done, 100));
+  });
+  // Everything that the page needs is being fetched ahead; a second visit shows that it is there.
+  await expect(async () => {
+    const names = await page.evaluate(async () =>
+      (await Promise.all((await caches.keys()).map(async (key) => (await (await caches.open(key)).keys()).map((request) => request.url)))).flat(),
+    );
+    expect(names.filter((name) => /\.(js|css|woff2)$/.test(name)).length).toBeGreaterThan(5);
+  }).toPass({ timeout: 40_000 });
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
+  await context.setOffline(false);
+});

@@ -2,6 +2,7 @@ import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, Hos
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { SessionService } from '../platform/session.service';
+import { UpdatesService } from '../platform/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
 import { STAGES, ViewStore } from '../state/view.store';
@@ -44,6 +45,7 @@ export class ShellComponent {
 
   constructor() {
     void inject(SessionService).begin();
+    inject(UpdatesService).watch();
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }
 

@@ -6,6 +6,7 @@ import { flattenTree } from '../document/tree';
 import type { Artwork, CheminDocument, Light, LinePaint, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import { faceColour } from '../light/tones';
 import { affineOf, apply33, composeAffine, IDENTITY } from '../math/matrix';
+import type { WorldPoint } from '../math/points';
 import { projectionFrom } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
@@ -42,7 +43,7 @@ export class PictureMaker {
   private stage: Stage | null = null;
   private stageKey: readonly unknown[] = [];
   private things = new WeakMap<ShapeNode | PlacementNode, readonly Thing[]>();
-  private tones = new Map<string, string>();
+  private tones = new Map<string, Map<number, string>>();
   private tonesOf: Light | null = null;
   /** Painted things without cuts or artwork, as long as the light is the same. */
   private painted = new WeakMap<Thing, Painted>();
@@ -86,7 +87,7 @@ export class PictureMaker {
       }
       const flat = node.kind === 'shape' ? node.plane.kind === 'sheet' : node.target.kind === 'plane' && node.target.plane.kind === 'sheet';
       if (flat) (inSpace.length > 0 ? over : under).push(this.paintFlat(stage, node, artworks));
-      else inSpace.push(...this.thingsOf(stage, node));
+      else for (const thing of this.thingsOf(stage, node)) inSpace.push(thing);
     }
     const { order, cuts } = this.order.update(inSpace.map((thing) => thing.drawn));
     const space = order.map((i): Painted => {
@@ -101,7 +102,7 @@ export class PictureMaker {
       return this.paintShape(document.light, thing, node, path, art);
     });
     const painted = [...under, ...space, ...over];
-    return { sheet: document.sheet, marks: groupByNode(painted), visible: painted.flatMap((p) => p.visible) };
+    return { sheet: document.sheet, marks: groupByNode(painted), visible: visibleOf(painted) };
   }
 
   private thingsOf(stage: Stage, node: ShapeNode | PlacementNode): readonly Thing[] {
@@ -114,12 +115,14 @@ export class PictureMaker {
     return things;
   }
 
-  private colour(light: Light, base: string, normal: { readonly a: number; readonly b: number; readonly h: number }): string {
-    const key = `${base} ${normal.a} ${normal.b} ${normal.h}`;
-    let tone = this.tones.get(key);
+  private colour(light: Light, base: string, normal: WorldPoint): string {
+    let byNormal = this.tones.get(base);
+    if (!byNormal) this.tones.set(base, (byNormal = new Map()));
+    const key = normalKey(normal);
+    let tone = byNormal.get(key);
     if (tone === undefined) {
       tone = faceColour(base, normal, light.sun, light.ramp);
-      this.tones.set(key, tone);
+      byNormal.set(key, tone);
     }
     return tone;
   }
@@ -166,11 +169,22 @@ export class PictureMaker {
   }
 }
 
+/** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
+function normalKey({ a, b, h }: WorldPoint): number {
+  return ((Math.round(a * 1e6) + 1e6) * 2_000_003 + Math.round(b * 1e6) + 1e6) * 2 + (h < 0 ? 1 : 0);
+}
+
 interface Painted {
   readonly node: string;
   readonly name: string;
   readonly marks: readonly Mark[];
   readonly visible: readonly Visible[];
+}
+
+function visibleOf(painted: readonly Painted[]): Visible[] {
+  const all: Visible[] = [];
+  for (const { visible } of painted) for (const part of visible) all.push(part);
+  return all;
 }
 
 /** Neighbours in paint order that belong to one node become one named group. */
@@ -179,7 +193,7 @@ function groupByNode(painted: readonly Painted[]): GroupMark[] {
   for (const { node, name, marks } of painted) {
     if (marks.length === 0) continue;
     const last = groups.at(-1);
-    if (last?.node === node) last.marks.push(...marks);
+    if (last?.node === node) for (const mark of marks) last.marks.push(mark);
     else groups.push({ node, name, marks: [...marks] });
   }
   return groups.map(({ node, name, marks }) => ({ kind: 'group', node, name, clip: null, strength: 1, marks }));

@@ -15,8 +15,10 @@ export const COORDS_OF: Readonly<Record<string, number>> = { M: 2, L: 2, C: 6, Z
 
 /** A closed path through flat coordinates. */
 export function polygonPath(polygon: ArrayLike<number>): Path {
-  const corners = polygon.length / 2;
-  return { verbs: corners === 0 ? '' : 'M' + 'L'.repeat(corners - 1) + 'Z', coords: Array.from(polygon) };
+  const n = polygon.length;
+  const coords = new Array<number>(n);
+  for (let i = 0; i < n; i++) coords[i] = polygon[i]!;
+  return { verbs: n === 0 ? '' : n === 8 ? 'MLLLZ' : 'M' + 'L'.repeat(n / 2 - 1) + 'Z', coords };
 }
 
 /** An open path through flat coordinates. */

@@ -1,4 +1,5 @@
 import type { DrawnFace } from './drawn-face';
+import { TOUCHING } from '../math/tolerances';
 import { rangesOverlap, relate } from './relation';
 
 /** The order to paint in, and what must be cut away where no order alone is right. */
@@ -72,23 +73,48 @@ function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
   for (const links of fresh) {
     waiting.delete(links);
     for (const other of all) {
-      if (other !== links && !waiting.has(other) && rangesOverlap(links.face, other.face)) link(links, other);
+      if (rangesOverlap(links.face, other.face) && other !== links && !waiting.has(other)) link(links, other);
     }
   }
 }
 
+/**
+ * Compares every pair with a fresh face in it whose ranges overlap. Faces are swept in the order of their smallest x;
+ * their ranges lie in one array in that order, already narrowed by what counts as touching, so that the inner loop
+ * reads memory in a row. The plain form of the test is `rangesOverlap`.
+ */
 function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void {
   const sorted = [...all].sort((f, g) => f.face.ranges[0]! - g.face.ranges[0]!);
-  for (let i = 0; i < sorted.length; i++) {
+  const n = sorted.length;
+  const stride = sorted[0]?.face.ranges.length ?? 0;
+  const ranges = narrowedRanges(sorted, stride);
+  for (let i = 0; i < n; i++) {
     const links = sorted[i]!;
     const isFresh = fresh.has(links);
-    const reach = links.face.ranges[1]!;
-    for (let j = i + 1; j < sorted.length; j++) {
-      const other = sorted[j]!;
-      if (other.face.ranges[0]! >= reach) break;
-      if ((isFresh || fresh.has(other)) && rangesOverlap(links.face, other.face)) link(links, other);
+    const at = i * stride;
+    const reach = ranges[at + 1]!;
+    for (let j = i + 1, to = at + stride; j < n; j++, to += stride) {
+      if (ranges[to]! >= reach) break;
+      let d = 2;
+      while (d < stride && ranges[at + d]! < ranges[to + d + 1]! && ranges[to + d]! < ranges[at + d + 1]!) d += 2;
+      if (d >= stride && (isFresh || fresh.has(sorted[j]!))) link(links, sorted[j]!);
     }
   }
+}
+
+function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array {
+  const ranges = new Float64Array(sorted.length * stride);
+  let largest = 1;
+  sorted.forEach(({ face }, i) => {
+    ranges.set(face.ranges, i * stride);
+    for (const value of face.ranges) if (Math.abs(value) > largest) largest = Math.abs(value);
+  });
+  const slack = TOUCHING * largest;
+  for (let k = 0; k < ranges.length; k += 2) {
+    ranges[k]! += slack;
+    ranges[k + 1]! -= slack;
+  }
+  return ranges;
 }
 
 function link(links: Links, other: Links): void {
@@ -105,56 +131,55 @@ function link(links: Links, other: Links): void {
   }
 }
 
-/** The links as lists of numbers, put in order by Kahn's topological sort, farthest first. */
-function sort(all: readonly Links[]): PaintOrder {
-  const above: number[][] = all.map(() => []);
-  const below: number[][] = all.map(() => []);
-  const waiting = new Int32Array(all.length);
-  for (const { index, hides, level } of all) {
-    const mine = below[index]!;
-    for (const other of hides) mine.push(other.index);
-    for (const other of level) if (other.index < index) mine.push(other.index);
-    for (const k of mine) above[k]!.push(index);
-    waiting[index] = mine.length;
-  }
-  return drain(
-    all.map((links) => links.face),
-    above,
-    below,
-    waiting,
-  );
+/** The faces that have to be painted before this one: what it hides, and what lies below it in its own plane. */
+function forEachBelow(links: Links, visit: (other: Links) => void): void {
+  for (const other of links.hides) visit(other);
+  for (const other of links.level) if (other.index < links.index) visit(other);
+}
+
+/** The faces that have to wait for this one. */
+function forEachAbove(links: Links, visit: (other: Links) => void): void {
+  for (const other of links.hiddenBy) visit(other);
+  for (const other of links.level) if (other.index > links.index) visit(other);
 }
 
 /**
- * Paints owner by owner where that is right: an owner all of whose faces wait for nothing but each other comes
- * whole, so that a solid stays one group. Where owners interlock, single faces come as they get free, and where even
- * those wait for each other in a ring, one is painted early and cut out of what lies behind it.
+ * The farthest first, by Kahn's topological sort, owner by owner where that is right: an owner all of whose faces
+ * wait for nothing but each other comes whole, so that a solid stays one group. Where owners interlock, single faces
+ * come as they get free, and where even those wait for each other in a ring, one is painted early and cut out of what
+ * lies behind it.
  */
-function drain(faces: readonly DrawnFace[], above: readonly number[][], below: readonly number[][], waiting: Int32Array): PaintOrder {
-  const n = faces.length;
+function sort(all: readonly Links[]): PaintOrder {
   const order: number[] = [];
   const cuts = new Map<number, number[]>();
-  const painted = new Uint8Array(n);
-  const owners = ownersOf(faces);
+  const painted = new Uint8Array(all.length);
+  const waiting = new Int32Array(all.length);
+  const owners = ownersOf(all);
   const outside = new Int32Array(owners.members.length);
   const freeFaces = new MinHeap();
   const freeOwners = new MinHeap();
-  for (let i = 0; i < n; i++) {
-    if (waiting[i] === 0) freeFaces.push(i);
-    for (const k of below[i]!) if (owners.of[k] !== owners.of[i]) outside[owners.of[i]!]!++;
+  for (const links of all) {
+    const owner = owners.of[links.index]!;
+    forEachBelow(links, (other) => {
+      waiting[links.index]!++;
+      if (owners.of[other.index] !== owner) outside[owner]!++;
+    });
+    if (waiting[links.index] === 0) freeFaces.push(links.index);
   }
   outside.forEach((count, owner) => count === 0 && freeOwners.push(owner));
   const ready = (owner: number): number | undefined => owners.members[owner]!.find((i) => !painted[i] && waiting[i] === 0);
-  const paint = (i: number): void => {
-    painted[i] = 1;
-    order.push(i);
-    for (const k of above[i]!) {
+  const paint = (index: number): void => {
+    painted[index] = 1;
+    order.push(index);
+    const mine = owners.of[index]!;
+    forEachAbove(all[index]!, ({ index: k }) => {
+      const owner = owners.of[k]!;
       if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k);
-      if (owners.of[k] !== owners.of[i] && --outside[owners.of[k]!]! === 0) freeOwners.push(owners.of[k]!);
-    }
+      if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner);
+    });
   };
   let owner = -1;
-  while (order.length < n) {
+  while (order.length < all.length) {
     let next = owner < 0 ? undefined : ready(owner);
     while (next === undefined && freeOwners.size > 0) next = ready(freeOwners.pop());
     while (next === undefined && freeFaces.size > 0) {
@@ -162,13 +187,11 @@ function drain(faces: readonly DrawnFace[], above: readonly number[][], below: r
       if (!painted[i]) next = i;
     }
     if (next === undefined) {
-      next = ringBreaker(below, painted);
-      for (const k of below[next]!) {
-        if (painted[k]) continue;
-        const list = cuts.get(k);
-        if (list) list.push(next);
-        else cuts.set(k, [next]);
-      }
+      const early = ringBreaker(all, painted);
+      forEachBelow(early, ({ index: k }) => {
+        if (!painted[k]) cuts.set(k, [...(cuts.get(k) ?? []), early.index]);
+      });
+      next = early.index;
     }
     owner = owners.of[next]!;
     paint(next);
@@ -177,35 +200,40 @@ function drain(faces: readonly DrawnFace[], above: readonly number[][], below: r
 }
 
 /** The owner of each face as a whole number in order of appearance, and the faces of each. */
-function ownersOf(faces: readonly DrawnFace[]): { readonly of: Int32Array; readonly members: readonly number[][] } {
+function ownersOf(all: readonly Links[]): { readonly of: Int32Array; readonly members: readonly number[][] } {
   const numbers = new Map<string, number>();
-  const of = new Int32Array(faces.length);
+  const of = new Int32Array(all.length);
   const members: number[][] = [];
-  faces.forEach(({ owner }, i) => {
-    let number = numbers.get(owner);
+  for (const { face, index } of all) {
+    let number = numbers.get(face.owner);
     if (number === undefined) {
       number = members.length;
-      numbers.set(owner, number);
+      numbers.set(face.owner, number);
       members.push([]);
     }
-    of[i] = number;
-    members[number]!.push(i);
-  });
+    of[index] = number;
+    members[number]!.push(index);
+  }
   return { of, members };
 }
 
 /** A face of some ring: of those met by walking down from any unpainted face, the one that covers fewest unpainted. */
-function ringBreaker(below: readonly number[][], painted: Uint8Array): number {
-  const seen = new Map<number, number>();
-  const path: number[] = [];
-  let at = painted.indexOf(0);
+function ringBreaker(all: readonly Links[], painted: Uint8Array): Links {
+  const open = (links: Links): Links[] => {
+    const below: Links[] = [];
+    forEachBelow(links, (other) => painted[other.index] === 0 && below.push(other));
+    return below;
+  };
+  const path: Links[] = [];
+  const seen = new Set<Links>();
+  let at = all[painted.indexOf(0)]!;
   while (!seen.has(at)) {
-    seen.set(at, path.length);
+    seen.add(at);
     path.push(at);
-    at = below[at]!.find((k) => !painted[k])!;
+    at = open(at)[0]!;
   }
-  const open = (i: number): number => below[i]!.reduce((sum, k) => sum + (painted[k] ? 0 : 1), 0);
-  return path.slice(seen.get(at)).reduce((best, i) => (open(i) < open(best) ? i : best));
+  const ring = path.slice(path.indexOf(at));
+  return ring.reduce((best, links) => (open(links).length < open(best).length ? links : best));
 }
 
 /** A binary heap of whole numbers, the smallest first. */
