@@ -1,5 +1,18 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { apply33, exactCells, findNode, findShape, idsWithin, invert33, placementMap, shapesById, type Edit, type PlacementNode, type SheetPoint } from '@core';
+import {
+  apply33,
+  applyEdit,
+  exactCells,
+  findNode,
+  findShape,
+  idsWithin,
+  invert33,
+  placementMap,
+  shapesById,
+  type Edit,
+  type PlacementNode,
+  type SheetPoint,
+} from '@core';
 import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
@@ -85,8 +98,10 @@ export class HandlesService {
   }
 
   private finish(edit: Edit, label: string, end: boolean): void {
-    if (end) this.documents.commit(edit, label);
-    else this.documents.show(edit);
+    const kept = this.documents.kept();
+    if (!end) this.documents.show(edit);
+    else if (JSON.stringify(applyEdit(kept, edit).nodes) === JSON.stringify(kept.nodes)) this.documents.show(null);
+    else this.documents.commit(edit, label);
     this.dragging.set(!end);
   }
 }

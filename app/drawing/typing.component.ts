@@ -27,9 +27,11 @@ import { ToolRunnerService } from './tool-runner.service';
       position: absolute;
       left: 0;
       top: 0;
-      display: grid;
-      grid-auto-flow: column;
-      gap: 8px;
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px 8px;
+      width: max-content;
+      max-width: 236px;
       padding: 8px 10px;
       border: 1px solid var(--violet);
       border-radius: 3px;
@@ -51,8 +53,7 @@ import { ToolRunnerService } from './tool-runner.service';
       color: var(--ink);
     }
     p {
-      grid-row: 2;
-      grid-column: 1 / -1;
+      width: 100%;
       font-size: 12px;
       color: var(--ink-2);
     }

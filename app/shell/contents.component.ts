@@ -2,6 +2,7 @@ import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect
 import type { TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
+import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 
@@ -16,6 +17,7 @@ import { ViewStore } from '../state/view.store';
 export class ContentsComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
+  protected readonly commands = inject(CommandsService);
   protected readonly naming = signal<string | null>(null);
   /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
   private readonly byHand = signal<ReadonlyMap<string, boolean>>(new Map());

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes';
 import type { Checked, Problem } from '../math/errors';
-import { applyAffine, composeAffine, IDENTITY, type Affine } from '../math/matrix';
+import { composeAffine, IDENTITY, type Affine } from '../math/matrix';
 import { joinPaths, mapPath, pathBox, pathFromSvg, type Path, type PathBox } from '../shape/path';
 import { flatInk, type GradientStop, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
 import { parseTransform } from './transform';
@@ -265,9 +265,4 @@ function boxOfMarks(marks: readonly Mark[]): PathBox | null {
 function numberOr(text: string | undefined, fallback: number): number {
   const value = text === undefined || text.trim() === '' ? NaN : Number(text);
   return Number.isFinite(value) ? value : fallback;
-}
-
-/** The corners of flat artwork's box under a map, clockwise. */
-export function artworkCorners({ width, height }: Pick<FlatArtwork, 'width' | 'height'>, map: Affine): readonly { x: number; y: number }[] {
-  return [applyAffine(map, 0, 0), applyAffine(map, width, 0), applyAffine(map, width, height), applyAffine(map, 0, height)];
 }

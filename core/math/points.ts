@@ -23,11 +23,6 @@ export interface SheetPoint {
 
 export type Axis = 'a' | 'b' | 'h';
 
-/** The unit vector of an axis. */
-export function axisVector(axis: Axis): WorldPoint {
-  return { a: axis === 'a' ? 1 : 0, b: axis === 'b' ? 1 : 0, h: axis === 'h' ? 1 : 0 };
-}
-
 export function addWorld(p: WorldPoint, q: WorldPoint): WorldPoint {
   return { a: p.a + q.a, b: p.b + q.b, h: p.h + q.h };
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { clipToConvex, containsPoint, isConvex, sideOfLine, signedArea } from './polygon';
+import { clipToConvex, containsPoint, isConvex, signedArea } from './polygon';
 
 const square = [0, 0, 4, 0, 4, 4, 0, 4];
 const notched = [0, 0, 6, 0, 6, 6, 3, 2, 0, 6];
@@ -15,12 +15,6 @@ describe('polygons of the sheet', () => {
     expect(signedArea(square)).toBe(16);
     expect(signedArea([0, 0, 0, 4, 4, 4, 4, 0])).toBe(-16);
     expect(signedArea([])).toBe(0);
-  });
-
-  it('know the side of a line with an exact sign', () => {
-    expect(Math.sign(sideOfLine({ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: 1 }))).toBe(1);
-    expect(Math.sign(sideOfLine({ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: -1 }))).toBe(-1);
-    expect(sideOfLine({ x: 0.1, y: 0.1 }, { x: 0.3, y: 0.3 }, { x: 0.7, y: 0.7 })).toBe(0);
   });
 
   it('are convex or not', () => {

@@ -1,17 +1,7 @@
 import { orient2d } from 'robust-predicates';
-import type { SheetPoint } from './points';
 
 /** A closed polygon of the sheet as flat coordinates `[x0, y0, x1, y1, ...]`, without repeating the first point. */
 export type FlatPolygon = ArrayLike<number>;
-
-/**
- * The side of `c` on the line from `a` to `b`, exact in sign: positive to the right on the sheet (y down, so a
- * clockwise turn on screen), negative to the left, 0 on the line. The one place that knows that the predicate of
- * robust-predicates (Shewchuk 1997) takes y as running down.
- */
-export function sideOfLine(a: SheetPoint, b: SheetPoint, c: SheetPoint): number {
-  return -orient2d(a.x, a.y, b.x, b.y, c.x, c.y);
-}
 
 /** Signed area in square units; positive for polygons that run clockwise on screen (y down). */
 export function signedArea(polygon: FlatPolygon): number {
@@ -22,6 +12,8 @@ export function signedArea(polygon: FlatPolygon): number {
   }
   return twice / 2;
 }
+
+// The predicate of robust-predicates (Shewchuk 1997) takes y as running down, as the sheet has it.
 
 /** Whether every corner turns the same way (straight corners allowed) and the polygon winds once. */
 export function isConvex(polygon: FlatPolygon): boolean {

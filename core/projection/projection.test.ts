@@ -6,7 +6,7 @@ import { apply33 } from '../math/matrix';
 import { projectionFacts } from './facts';
 import { ISOMETRIC_FORESHORTENING, type ProjectionSetup } from './families';
 import { cellsFromPlane, planeDeterminant, planeFrame, planeFromSheet, sheetFromPlane, worldFromPlane, type Plane } from './planes';
-import { facing, projectionFrom, sheetDirection, sheetFromWorld } from './projection';
+import { facing, projectionFrom, sheetFromWorld } from './projection';
 import { nearnessOf, sightFrom } from './sight';
 
 const setup = (measure: ProjectionSetup['measure']): ProjectionSetup => ({ family: 'isometric', measure, origin: { x: 120, y: 90 } });
@@ -50,13 +50,6 @@ describe('the isometric projection', () => {
     expect(facing(projections[0]!, { a: 0, b: 0, h: 1 }, at)).toBeGreaterThan(0);
     expect(facing(projections[0]!, { a: -1, b: 0, h: 0 }, at)).toBeGreaterThan(0);
     expect(facing(projections[0]!, { a: 0, b: 1, h: 0 }, at)).toBeLessThan(0);
-  });
-
-  it('leaves a point along an axis in the drawn direction', () => {
-    const direction = sheetDirection(projections[0]!, { a: 3, b: 2, h: 1 }, { a: 1, b: 0, h: 0 })!;
-    expect(direction.x).toBeCloseTo(Math.cos(Math.PI / 6), 12);
-    expect(direction.y).toBeCloseTo(-0.5, 12);
-    expect(sheetDirection(projections[0]!, { a: 0, b: 0, h: 0 }, { a: -1, b: -1, h: 1 })).toBeNull();
   });
 });
 

@@ -58,21 +58,6 @@ export function sheetFromWorld({ matrix: m }: Projection, p: WorldPoint): SheetP
   };
 }
 
-/**
- * The sheet direction, as a unit vector, in which an axis direction leaves a world point, or null where it is seen
- * end-on. In perspective it depends on the point.
- */
-export function sheetDirection(projection: Projection, at: WorldPoint, along: WorldPoint): SheetPoint | null {
-  const { matrix: m } = projection;
-  const p = sheetFromWorld(projection, at);
-  if (!p) return null;
-  const dw = m[8] * along.a + m[9] * along.b + m[10] * along.h;
-  const dx = m[0] * along.a + m[1] * along.b + m[2] * along.h - p.x * dw;
-  const dy = m[4] * along.a + m[5] * along.b + m[6] * along.h - p.y * dw;
-  const length = Math.hypot(dx, dy);
-  return length > 1e-12 ? { x: dx / length, y: dy / length } : null;
-}
-
 /** Positive where a face with this outward normal, through this point, is turned to the viewer. */
 export function facing({ eye }: Projection, normal: WorldPoint, on: WorldPoint): number {
   const w = eye[3];
