@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { DialogModule } from 'primeng/dialog';
 import type { CheminDocument } from '@core';
+import { DialogComponent } from '../controls/dialog.component';
 import { IconComponent } from '../controls/icon.component';
 import type { StoredDrawing } from '../platform/database';
 import { DrawingsService } from '../platform/drawings.service';
@@ -16,7 +16,7 @@ import { ThumbnailComponent } from './thumbnail.component';
 /** All drawings in this browser with living thumbnails: opened, renamed, copied, deleted and brought back. */
 @Component({
   selector: 'chemin-drawings-dialog',
-  imports: [ButtonModule, DialogModule, IconComponent, ThumbnailComponent],
+  imports: [ButtonModule, DialogComponent, IconComponent, ThumbnailComponent],
   templateUrl: './drawings-dialog.component.html',
   styleUrl: './drawings-dialog.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { DialogModule } from 'primeng/dialog';
 import { InputTextModule } from 'primeng/inputtext';
+import { DialogComponent } from '../controls/dialog.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { CommandsService } from '../state/commands.service';
 import { COMMANDS, type CommandId } from '../state/keys';
@@ -9,20 +9,9 @@ import { ViewStore } from '../state/view.store';
 /** Finds any command by words and runs it. */
 @Component({
   selector: 'chemin-finder',
-  imports: [DialogModule, InputTextModule, TakeFocusDirective],
+  imports: [DialogComponent, InputTextModule, TakeFocusDirective],
   template: `
-    <p-dialog
-      header="Find a command"
-      [visible]="true"
-      (visibleChange)="close()"
-      [modal]="true"
-      closeAriaLabel="Close"
-      [draggable]="false"
-      [resizable]="false"
-      [dismissableMask]="true"
-      [style]="{ width: '440px' }"
-      position="top"
-    >
+    <chemin-dialog title="Find a command" [top]="true" (closed)="close()">
       <input
         pInputText
         type="text"
@@ -56,7 +45,7 @@ import { ViewStore } from '../state/view.store';
           <li class="none">No command has these words.</li>
         }
       </ul>
-    </p-dialog>
+    </chemin-dialog>
   `,
   styles: `
     .question {

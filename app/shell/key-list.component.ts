@@ -1,24 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { DialogModule } from 'primeng/dialog';
+import { DialogComponent } from '../controls/dialog.component';
 import { COMMANDS, HELD_KEYS } from '../state/keys';
 import { ViewStore } from '../state/view.store';
 
 /** The list of keys, from the one table. */
 @Component({
   selector: 'chemin-key-list',
-  imports: [DialogModule],
+  imports: [DialogComponent],
   template: `
-    <p-dialog
-      header="Keys"
-      [visible]="true"
-      (visibleChange)="close()"
-      [modal]="true"
-      closeAriaLabel="Close"
-      [draggable]="false"
-      [resizable]="false"
-      [dismissableMask]="true"
-      [style]="{ width: '1040px' }"
-    >
+    <chemin-dialog title="Keys" width="1040px" (closed)="close()">
       <div class="columns">
         @for (group of groups; track group.name) {
           <section>
@@ -36,7 +26,7 @@ import { ViewStore } from '../state/view.store';
           </section>
         }
       </div>
-    </p-dialog>
+    </chemin-dialog>
   `,
   styles: `
     .columns {
