@@ -16,7 +16,7 @@ import { DialogModule } from 'primeng/dialog';
       [resizable]="false"
       [dismissableMask]="true"
       [position]="top() ? 'top' : 'center'"
-      [style]="{ width: width(), height: height() }"
+      [style]="{ width: width(), maxHeight: '86vh' }"
     >
       <ng-content />
     </p-dialog>
@@ -26,7 +26,6 @@ import { DialogModule } from 'primeng/dialog';
 export class DialogComponent {
   readonly title = input.required<string>();
   readonly width = input('440px');
-  readonly height = input('auto');
   readonly top = input(false);
   readonly closed = output();
 }

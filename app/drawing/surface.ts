@@ -235,6 +235,15 @@ export class Surface {
       }
       context.stroke();
     }
+    if (ghost.part) {
+      context.save();
+      context.strokeStyle = '#5a3ea6';
+      context.fillStyle = 'rgb(90 62 166 / 16%)';
+      tracePolygon(context, ghost.part, true);
+      context.fill();
+      context.stroke();
+      context.restore();
+    }
     context.fillStyle = colour;
     for (let i = 0; i + 1 < flat.length; i += 2) context.fillRect(flat[i]! - 2 / zoom, flat[i + 1]! - 2 / zoom, 4 / zoom, 4 / zoom);
     if (ghost.caught) {

@@ -49,6 +49,16 @@ describe('kept drawings', () => {
     expect(presentDocument((await service.open('one'))!.history).name).toBe('mine');
   });
 
+  it('are renamed as a step of their own, with their undo whole', async () => {
+    await service.save({ history: goToStep(titled('a', 'b'), 1), draft: null, revision: 0, savedSteps: [] });
+    await service.rename('one', 'c');
+    const opened = (await service.open('one'))!;
+    expect(opened.stepsLost).toBe(false);
+    expect(opened.history.documents.map((d) => d.name)).toEqual(['start', 'a', 'c']);
+    await service.rename('nobody', 'x');
+    expect((await service.list(false)).length).toBe(1);
+  });
+
   it('survive broken steps as a drawing without a past', async () => {
     await service.save({ history: titled('a', 'b'), draft: null, revision: 0, savedSteps: [] });
     const db = new CheminDatabase();

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { checkDocument, presentDocument, replayHistory, startHistory, stepSchema, type CheminDocument, type History, type Step } from '@core';
+import { checkDocument, commitEdit, presentDocument, replayHistory, startHistory, stepSchema, type CheminDocument, type History, type Step } from '@core';
 import type { Draft } from '../state/document.store';
 import { CheminDatabase, type StoredDrawing } from './database';
 
@@ -95,16 +95,12 @@ export class DrawingsService {
     await this.save({ history: startHistory(document), draft: null, revision: 0, savedSteps: [] });
   }
 
+  /** Renames a drawing that is not open, as one more step of its own, so that its undo stays whole. */
   async rename(id: string, name: string): Promise<void> {
-    await this.db.drawings
-      .where('id')
-      .equals(id)
-      .modify((drawing: { -readonly [K in keyof StoredDrawing]: StoredDrawing[K] }) => {
-        drawing.name = name;
-        drawing.document = { ...drawing.document, name };
-        drawing.base = { ...drawing.base, name };
-        drawing.revision++;
-      });
+    const opened = await this.open(id);
+    if (!opened) return;
+    const { history, draft, revision } = opened;
+    await this.save({ history: commitEdit(history, { kind: 'title', name }), draft, revision, savedSteps: opened.stepsLost ? [] : history.steps });
   }
 
   async setDeleted(id: string, deleted: boolean): Promise<void> {

@@ -66,6 +66,7 @@ describe('the depth tool', () => {
     const to = { x: from.x + 1, y: from.y - 25 };
     bench.send({ kind: 'move', at: from, lock: false, free: false });
     expect(bench.ghost!.words).toEqual(['depth of one']);
+    expect(bench.ghost!.part).toHaveLength(8);
     bench.send({ kind: 'down', at: from, lock: false, free: false }).send({ kind: 'move', at: to, lock: false, free: false });
     expect(bench.preview).toEqual({ kind: 'depth', id: 'one', depth: 3 });
     expect(bench.fields).toEqual(['depth']);
@@ -92,6 +93,7 @@ describe('placing artwork', () => {
     expect(bench.ghost!.words).toEqual(['no artwork is chosen']);
     bench.artwork = 'art';
     expect(bench.ghost!.words).toEqual(['place band', 'one']);
+    expect(bench.ghost!.part).toHaveLength(8);
     bench.press(3, 3);
     expect(bench.document.nodes.at(-1)).toMatchObject({
       kind: 'placement',

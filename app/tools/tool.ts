@@ -53,6 +53,8 @@ export interface Ghost {
   readonly closes: boolean;
   /** The words at the pointer, one line each. */
   readonly words: readonly string[];
+  /** The face that a press would take, as flat sheet coordinates. */
+  readonly part?: ArrayLike<number>;
 }
 
 export interface ToolStep<S> {

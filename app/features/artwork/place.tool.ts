@@ -16,6 +16,7 @@ import {
   type PlacementNode,
   type PlacementTarget,
   type SheetPoint,
+  type Visible,
 } from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
 
@@ -40,14 +41,20 @@ export const placeTool: Tool<PlaceState> = {
     const artwork = context.artwork === null ? null : findArtwork(context.document, context.artwork);
     const target = artwork && targetAt(at, context);
     const words = artwork && target ? [`place ${artwork.name}`, targetWords(target, context)] : ['no artwork is chosen'];
-    return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words };
+    const part = target?.kind === 'face' ? partAt(at, context)?.polygon : undefined;
+    return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words, ...(part && { part }) };
   },
   fields: () => [],
 };
 
-function targetAt(at: SheetPoint, context: ToolContext): PlacementTarget {
+/** The part of a shape under the pointer that could carry artwork. */
+function partAt(at: SheetPoint, context: ToolContext): Visible | null {
   const locked = lockedIds(context.document.nodes);
-  const hit = pickAt(context.picture, at, context.reach, (id) => locked.has(id) || !findShape(context.document, id));
+  return pickAt(context.picture, at, context.reach, (id) => locked.has(id) || !findShape(context.document, id));
+}
+
+function targetAt(at: SheetPoint, context: ToolContext): PlacementTarget {
+  const hit = partAt(at, context);
   const host = hit && findShape(context.document, hit.node);
   if (hit?.face && host && host.plane.kind !== 'sheet') return { kind: 'face', node: hit.node, face: hit.face };
   return { kind: 'plane', plane: context.plane };

@@ -43,7 +43,8 @@ export const depthTool: Tool<DepthState> = {
     const shape = findShape(context.document, state.drag?.id ?? state.over ?? '');
     if (!shape) return null;
     const words = state.drag ? [`depth ${lengthWords(context, state.drag.depth)}`] : [`depth of ${shape.name}`];
-    return { plane: shape.plane, caught: null, points: [], closed: false, closes: false, words };
+    const part = state.drag ? undefined : context.picture.visible.filter((visible) => visible.node === shape.id).at(-1)?.polygon;
+    return { plane: shape.plane, caught: null, points: [], closed: false, closes: false, words, ...(part && { part }) };
   },
   fields: (state) => (state.drag ? ['depth'] : []),
 };
