@@ -18,6 +18,10 @@ interface Links {
   readonly face: DrawnFace;
   /** Its place among the faces given last; the document's order. */
   index: number;
+  /** The update that it was last part of. */
+  stamp: number;
+  /** How many faces of other owners it hides. */
+  foreign: number;
   /** Faces that this one hides, faces that hide it, and faces of its own plane that it overlaps. */
   readonly hides: Links[];
   readonly hiddenBy: Links[];
@@ -32,25 +36,34 @@ interface Links {
  * `relate`). Rings are resolved by cutting instead of splitting.
  */
 export class OrderKeeper {
-  private known = new Map<DrawnFace, Links>();
+  private readonly known = new Map<DrawnFace, Links>();
+  private stamp = 0;
 
   /** The paint order of these faces; the same face objects as last time cost nothing to compare again. */
   update(faces: readonly DrawnFace[]): PaintOrder {
-    const all: Links[] = [];
+    const { known } = this;
+    const stamp = ++this.stamp;
+    const all = new Array<Links>(faces.length);
     const fresh: Links[] = [];
-    const next = new Map<DrawnFace, Links>();
-    faces.forEach((face, index) => {
-      let links = this.known.get(face);
-      if (links) links.index = index;
-      else {
-        links = { face, index, hides: [], hiddenBy: [], level: [] };
+    for (let index = 0; index < faces.length; index++) {
+      const face = faces[index]!;
+      let links = known.get(face);
+      if (!links) {
+        links = { face, index, stamp, foreign: 0, hides: [], hiddenBy: [], level: [] };
         fresh.push(links);
+        known.set(face, links);
       }
-      all.push(links);
-      next.set(face, links);
-    });
-    if (this.known.size + fresh.length > next.size) for (const links of this.known.values()) if (!next.has(links.face)) forget(links);
-    this.known = next;
+      links.index = index;
+      links.stamp = stamp;
+      all[index] = links;
+    }
+    if (known.size > all.length) {
+      for (const links of known.values()) {
+        if (links.stamp === stamp) continue;
+        forget(links);
+        known.delete(links.face);
+      }
+    }
     if (fresh.length * 8 > all.length) compareBySweep(all, new Set(fresh));
     else compareEach(all, fresh);
     return sort(all);
@@ -64,7 +77,10 @@ function forget(links: Links): void {
     from.pop();
   };
   for (const other of links.hides) drop(other.hiddenBy);
-  for (const other of links.hiddenBy) drop(other.hides);
+  for (const other of links.hiddenBy) {
+    drop(other.hides);
+    if (other.face.owner !== links.face.owner) other.foreign--;
+  }
   for (const other of links.level) drop(other.level);
 }
 
@@ -119,12 +135,11 @@ function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array 
 
 function link(links: Links, other: Links): void {
   const relation = relate(links.face, other.face);
-  if (relation === 'front') {
-    links.hides.push(other);
-    other.hiddenBy.push(links);
-  } else if (relation === 'behind') {
-    links.hiddenBy.push(other);
-    other.hides.push(links);
+  if (relation === 'front' || relation === 'behind') {
+    const [front, behind] = relation === 'front' ? [links, other] : [other, links];
+    front.hides.push(behind);
+    behind.hiddenBy.push(front);
+    if (front.face.owner !== behind.face.owner) front.foreign++;
   } else if (relation === 'level') {
     links.level.push(other);
     other.level.push(links);
@@ -135,12 +150,6 @@ function link(links: Links, other: Links): void {
 function forEachBelow(links: Links, visit: (other: Links) => void): void {
   for (const other of links.hides) visit(other);
   for (const other of links.level) if (other.index < links.index) visit(other);
-}
-
-/** The faces that have to wait for this one. */
-function forEachAbove(links: Links, visit: (other: Links) => void): void {
-  for (const other of links.hiddenBy) visit(other);
-  for (const other of links.level) if (other.index > links.index) visit(other);
 }
 
 /**
@@ -158,25 +167,32 @@ function sort(all: readonly Links[]): PaintOrder {
   const outside = new Int32Array(owners.members.length);
   const freeFaces = new MinHeap();
   const freeOwners = new MinHeap();
-  for (const links of all) {
-    const owner = owners.of[links.index]!;
-    forEachBelow(links, (other) => {
-      waiting[links.index]!++;
+  for (const { index, foreign, hides, level } of all) {
+    const owner = owners.of[index]!;
+    let count = hides.length;
+    outside[owner]! += foreign;
+    for (const other of level) {
+      if (other.index > index) continue;
+      count++;
       if (owners.of[other.index] !== owner) outside[owner]!++;
-    });
-    if (waiting[links.index] === 0) freeFaces.push(links.index);
+    }
+    waiting[index] = count;
+    if (count === 0) freeFaces.push(index);
   }
   outside.forEach((count, owner) => count === 0 && freeOwners.push(owner));
   const ready = (owner: number): number | undefined => owners.members[owner]!.find((i) => !painted[i] && waiting[i] === 0);
+  const release = (k: number, mine: number): void => {
+    const owner = owners.of[k]!;
+    if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k);
+    if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner);
+  };
   const paint = (index: number): void => {
     painted[index] = 1;
     order.push(index);
+    const { hiddenBy, level } = all[index]!;
     const mine = owners.of[index]!;
-    forEachAbove(all[index]!, ({ index: k }) => {
-      const owner = owners.of[k]!;
-      if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k);
-      if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner);
-    });
+    for (let i = 0; i < hiddenBy.length; i++) release(hiddenBy[i]!.index, mine);
+    for (const other of level) if (other.index > index) release(other.index, mine);
   };
   let owner = -1;
   while (order.length < all.length) {

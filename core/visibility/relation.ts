@@ -13,8 +13,13 @@ export function rangesOverlap(f: DrawnFace, g: DrawnFace): boolean {
   const s = f.ranges;
   const t = g.ranges;
   for (let d = 0; d < s.length; d += 2) {
-    const slack = TOUCHING * (Math.abs(s[d + 1]!) + Math.abs(t[d + 1]!) + 1);
-    if (s[d]! + slack >= t[d + 1]! || t[d]! + slack >= s[d + 1]!) return false;
+    const from = s[d]!;
+    const to = s[d + 1]!;
+    const other = t[d]!;
+    const end = t[d + 1]!;
+    if (from >= end || other >= to) return false;
+    const slack = TOUCHING * (Math.abs(to) + Math.abs(end) + 1);
+    if (from + slack >= end || other + slack >= to) return false;
   }
   return true;
 }
