@@ -5,7 +5,7 @@ import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
 import { chooseFile } from './files';
 import { newId } from './ids';
-import { SessionService } from './session.service';
+import { KeepingService } from './keeping.service';
 import { SvgReaderService } from './svg-reader.service';
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
@@ -14,7 +14,7 @@ export class ImportsService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
-  private readonly session = inject(SessionService);
+  private readonly keeping = inject(KeepingService);
   private readonly svg = inject(SvgReaderService);
 
   async openProject(): Promise<void> {
@@ -41,7 +41,7 @@ export class ImportsService {
       this.refuse(`“${file.name}” was not opened`, read.problems, 'The open drawing is untouched.');
       return;
     }
-    await this.session.adopt(read.value);
+    await this.keeping.adopt(read.value);
     this.messages.say('good', `“${read.value.name}” was opened`);
   }
 

@@ -1,14 +1,14 @@
 import { inject, Injectable } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
 import { MessageStore } from '../state/messages.store';
-import { SessionService } from './session.service';
+import { KeepingService } from './keeping.service';
 
 /** Tells when a newer Chemin has been fetched; it is taken when the person says so, after saving. */
 @Injectable({ providedIn: 'root' })
 export class UpdatesService {
   private readonly updates = inject(SwUpdate);
   private readonly messages = inject(MessageStore);
-  private readonly session = inject(SessionService);
+  private readonly keeping = inject(KeepingService);
 
   watch(): void {
     if (!this.updates.isEnabled) return;
@@ -16,7 +16,7 @@ export class UpdatesService {
       if (event.type !== 'VERSION_READY') return;
       this.messages.say('warn', 'A newer Chemin is ready', ['It is used from the next time that the page is opened.'], {
         label: 'Use it now',
-        run: () => void this.session.saveNow().then(() => location.reload()),
+        run: () => void this.keeping.saveNow().then(() => location.reload()),
       });
     });
   }

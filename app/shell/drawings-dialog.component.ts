@@ -6,7 +6,7 @@ import { IconComponent } from '../controls/icon.component';
 import type { StoredDrawing } from '../platform/database';
 import { DrawingsService } from '../platform/drawings.service';
 import { ImportsService } from '../platform/imports.service';
-import { SessionService } from '../platform/session.service';
+import { KeepingService } from '../platform/keeping.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
@@ -23,7 +23,7 @@ import { ThumbnailComponent } from './thumbnail.component';
 })
 export class DrawingsDialogComponent {
   private readonly drawings = inject(DrawingsService);
-  private readonly session = inject(SessionService);
+  private readonly keeping = inject(KeepingService);
   private readonly imports = inject(ImportsService);
   private readonly messages = inject(MessageStore);
   private readonly view = inject(ViewStore);
@@ -43,7 +43,7 @@ export class DrawingsDialogComponent {
 
   protected async refresh(): Promise<void> {
     await this.attempt(async () => {
-      await this.session.saveNow();
+      await this.keeping.saveNow();
       this.kept.set(await this.drawings.list(false));
       this.gone.set(await this.drawings.list(true));
     });
@@ -51,7 +51,7 @@ export class DrawingsDialogComponent {
 
   protected async open(drawing: StoredDrawing): Promise<void> {
     await this.attempt(async () => {
-      await this.session.open(drawing.id);
+      await this.keeping.open(drawing.id);
       this.close();
     });
   }
@@ -75,8 +75,8 @@ export class DrawingsDialogComponent {
     await this.attempt(async () => {
       if (deleted && drawing.id === this.store.kept().id) {
         const other = this.kept().find((d) => d.id !== drawing.id);
-        if (other) await this.session.open(other.id);
-        else await this.session.startEmpty();
+        if (other) await this.keeping.open(other.id);
+        else await this.keeping.startEmpty();
       }
       await this.drawings.setDeleted(drawing.id, deleted);
     });
@@ -90,8 +90,8 @@ export class DrawingsDialogComponent {
 
   protected async start(what: 'empty' | 'demo' | 'file'): Promise<void> {
     this.close();
-    if (what === 'empty') await this.session.startEmpty();
-    else if (what === 'demo') await this.session.addDemos();
+    if (what === 'empty') await this.keeping.startEmpty();
+    else if (what === 'demo') await this.keeping.addDemos();
     else await this.imports.openProject();
   }
 

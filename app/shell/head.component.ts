@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { TooltipModule } from 'primeng/tooltip';
 import { IconComponent } from '../controls/icon.component';
-import { SessionService } from '../platform/session.service';
+import { KeepingService } from '../platform/keeping.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
@@ -16,7 +16,7 @@ import { ViewStore } from '../state/view.store';
       <button type="button" class="plain" (click)="commands.run('document.list')"><chemin-icon name="drawings" />Drawings</button>
       <label class="visually-hidden" for="title">Name of the drawing</label>
       <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" (keydown.enter)="$any($event.target).blur()" />
-      <span class="saved" [class.trouble]="session.saving() === 'failed' || session.saving() === 'behind'" role="status">{{ session.words() }}</span>
+      <span class="saved" [class.trouble]="keeping.saving() === 'failed' || keeping.saving() === 'behind'" role="status">{{ keeping.words() }}</span>
       <span class="gap"></span>
       <button
         type="button"
@@ -104,7 +104,7 @@ import { ViewStore } from '../state/view.store';
 export class HeadComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
-  protected readonly session = inject(SessionService);
+  protected readonly keeping = inject(KeepingService);
   protected readonly commands = inject(CommandsService);
 
   protected rename(text: string): void {

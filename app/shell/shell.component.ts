@@ -1,7 +1,7 @@
 import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
-import { SessionService } from '../platform/session.service';
+import { KeepingService } from '../platform/keeping.service';
 import { UpdatesService } from '../platform/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
@@ -44,7 +44,7 @@ export class ShellComponent {
   private readonly application = inject(ApplicationRef);
 
   constructor() {
-    void inject(SessionService).begin();
+    void inject(KeepingService).begin();
     inject(UpdatesService).watch();
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }

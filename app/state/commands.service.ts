@@ -4,7 +4,7 @@ import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { downloadText, fileName } from '../platform/files';
 import { newId } from '../platform/ids';
 import { ImportsService } from '../platform/imports.service';
-import { SessionService } from '../platform/session.service';
+import { KeepingService } from '../platform/keeping.service';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { COMMANDS, type CommandId } from './keys';
@@ -18,7 +18,7 @@ export class CommandsService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
-  private readonly session = inject(SessionService);
+  private readonly keeping = inject(KeepingService);
   private readonly imports = inject(ImportsService);
   private readonly tools = inject(ToolRunnerService);
   private readonly messages = inject(MessageStore);
@@ -60,9 +60,9 @@ export class CommandsService {
     lock: () => this.toggle('locked'),
     group: () => this.group(),
     ungroup: () => this.ungroup(),
-    'document.new': () => this.session.startEmpty(),
+    'document.new': () => this.keeping.startEmpty(),
     'document.list': () => this.view.patch({ panel: 'drawings' }),
-    'document.demo': () => this.session.addDemos(),
+    'document.demo': () => this.keeping.addDemos(),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
     'output.svg': () => this.exportSvg(),

@@ -12,7 +12,7 @@ type Saving = 'saved' | 'waiting' | 'failed' | 'behind';
 
 /** Which drawing is open, and its continuous saving in this browser. */
 @Injectable({ providedIn: 'root' })
-export class SessionService {
+export class KeepingService {
   private readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly drawings = inject(DrawingsService);
