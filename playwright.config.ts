@@ -10,6 +10,8 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   workers: 1,
   forbidOnly: true,
+  // A loaded machine may be late once; a second failure is a failure. Locally nothing is tried again.
+  retries: process.env['CI'] ? 1 : 0,
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
