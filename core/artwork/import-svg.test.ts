@@ -37,6 +37,11 @@ describe('foreign SVG', () => {
     expect(result.value.svg).not.toMatch(/script|onclick|elsewhere/);
   });
 
+  it('says that text needs to be outlines', () => {
+    const result = read('<rect width="9" height="9"/><text y="9">Quay</text>');
+    expect(result.ok && result.notes).toEqual([{ code: 'text', path: 'line 1', message: 'Left out: text. Turn it into outlines where it was made.' }]);
+  });
+
   it('is refused with an entity bomb', () => {
     const bomb = `<!DOCTYPE svg [<!ENTITY a "ha"><!ENTITY b "&a;&a;&a;&a;"><!ENTITY c "&b;&b;&b;&b;">]>${wrap('<text>&c;</text>')}`;
     expect(refusal(bomb)).toMatch(/entities that multiply/);

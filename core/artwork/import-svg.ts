@@ -52,5 +52,6 @@ function foreignNotes(text: string): Problem[] {
   };
   look(/<script[\s>]|\son[a-z]+\s*=\s*["']/i, 'script', 'Left out: scripts.');
   look(/(?:href|src)\s*=\s*["'](?:https?:|\/\/|file:)|url\(\s*["']?(?:https?:|\/\/)/i, 'outside-reference', 'Left out: references to places outside the file.');
+  look(/<text[\s>]/i, 'text', 'Left out: text. Turn it into outlines where it was made.');
   return notes;
 }
