@@ -81,7 +81,9 @@ export class ToolRunnerService {
 
   private switchTo(tool: ToolName): void {
     if (tool === this.running()) return;
-    this.send({ kind: 'key', key: 'Escape' });
+    // What the tool before had begun ends here; the wish for another tool stands whatever that one wants next.
+    this.step({ kind: 'key', key: 'Escape' });
+    this.view.setTool(tool);
     this.running.set(tool);
     this.state.set(TOOLS[tool].start());
     this.typing.set(null);
@@ -144,7 +146,13 @@ export class ToolRunnerService {
     if (!this.busy()) this.pointer.set(null);
   }
 
+  /** An event belongs to the tool that is chosen now, even where it comes before the page has been told of the choice. */
   private send(event: ToolEvent): void {
+    this.switchTo(this.view.tool());
+    this.step(event);
+  }
+
+  private step(event: ToolEvent): void {
     const name = this.running();
     const step = TOOLS[name].step(this.state(), event, this.context());
     this.state.set(step.state);

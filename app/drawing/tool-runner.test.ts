@@ -35,6 +35,18 @@ describe('the tool runner', () => {
     expect(view.selection()).toEqual([store.kept().nodes[0]!.id]);
   });
 
+  it('gives an event to the tool that was chosen just before it, and keeps that choice', () => {
+    const { tools, view, store } = runner();
+    view.setTool('place');
+    TestBed.tick();
+    view.setTool('rectangle');
+    tools.point('down', pxOf(FLOOR, 1, 1), how);
+    tools.point('up', pxOf(FLOOR, 4, 3), how);
+    expect(store.kept().nodes).toHaveLength(1);
+    TestBed.tick();
+    expect(view.tool()).toBe('rectangle');
+  });
+
   it('draws by the keyboard alone: arrow keys move the point, Enter sets it', () => {
     const { tools, view, store } = runner();
     view.setTool('outline');
