@@ -7,6 +7,7 @@ import {
   artworkSchema,
   boxSchema,
   cellsSchema,
+  bitmapSchema,
   gridSchema,
   idSchema,
   lightSchema,
@@ -16,10 +17,14 @@ import {
   paintSchema,
   planeSchema,
   projectionSchema,
+  referenceSchema,
+  sheetSchema,
+  strokeSchema,
   targetSchema,
 } from './schema';
 import { findNode, idsWithin } from './tree';
-import type { CheminDocument, DocumentNode, GroupNode } from './types';
+import { recounted } from './recount';
+import type { Bitmap, CheminDocument, DocumentNode, GroupNode, Reference } from './types';
 
 const ids = z.array(idSchema).min(1);
 
@@ -42,6 +47,15 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('light'), light: lightSchema }),
   z.strictObject({ kind: z.literal('projection'), projection: projectionSchema }),
   z.strictObject({ kind: z.literal('grid'), grid: gridSchema }),
+  /** Another cell with all true sizes kept: every count changes by the same ratio. */
+  z.strictObject({ kind: z.literal('recount'), cell: z.number().min(0.01).max(10_000) }),
+  /** Projection and grid at once, such as a kept set-up. */
+  z.strictObject({ kind: z.literal('setup'), projection: projectionSchema, grid: gridSchema }),
+  z.strictObject({ kind: z.literal('sheet'), sheet: sheetSchema }),
+  z.strictObject({ kind: z.literal('add-reference'), reference: referenceSchema, bitmap: bitmapSchema }),
+  z.strictObject({ kind: z.literal('reference'), reference: referenceSchema }),
+  z.strictObject({ kind: z.literal('delete-reference'), id: idSchema }),
+  z.strictObject({ kind: z.literal('strokes'), strokes: z.array(strokeSchema).max(1000) }),
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
 ]);
 
@@ -72,6 +86,20 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return { ...document, projection: edit.projection };
     case 'grid':
       return { ...document, grid: edit.grid };
+    case 'recount':
+      return recounted(document, edit.cell);
+    case 'setup':
+      return { ...document, projection: edit.projection, grid: edit.grid };
+    case 'sheet':
+      return { ...document, sheet: edit.sheet };
+    case 'add-reference':
+      return addReference(document, edit.reference, edit.bitmap);
+    case 'reference':
+      return { ...document, references: document.references.map((r) => (r.id === edit.reference.id ? edit.reference : r)) };
+    case 'delete-reference':
+      return deleteReference(document, edit.id);
+    case 'strokes':
+      return { ...document, strokes: edit.strokes };
     case 'title':
       return { ...document, name: edit.name };
     default:
@@ -110,6 +138,19 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
       if (edit.kind === 'outline') return { ...node, outline: edit.outline };
       return edit.kind === 'depth' ? { ...node, depth: edit.depth } : { ...node, plane: edit.plane };
   }
+}
+
+/** The bitmap is kept once, however often it is added. */
+function addReference(document: CheminDocument, reference: Reference, bitmap: Bitmap): CheminDocument {
+  const known = document.bitmaps.some((b) => b.id === bitmap.id);
+  return { ...document, bitmaps: known ? document.bitmaps : [...document.bitmaps, bitmap], references: [...document.references, reference] };
+}
+
+/** A bitmap that no reference shows any more goes with the last one. */
+function deleteReference(document: CheminDocument, id: string): CheminDocument {
+  const references = document.references.filter((r) => r.id !== id);
+  const used = new Set(references.map((r) => r.bitmap));
+  return { ...document, references, bitmaps: document.bitmaps.filter((b) => used.has(b.id)) };
 }
 
 /** Displacement in cells along the world's axes. */
@@ -221,6 +262,13 @@ export function describeEdit(edit: Edit): string {
     light: 'set light',
     projection: 'set projection',
     grid: 'set grid',
+    recount: 'set cell, sizes kept',
+    setup: 'use set-up',
+    sheet: 'set sheet',
+    'add-reference': 'add reference',
+    reference: 'change reference',
+    'delete-reference': 'delete reference',
+    strokes: 'trace edges',
     title: 'rename drawing',
   };
   if (edit.kind === 'add') return edit.nodes[0] ? `add ${edit.nodes[0].name}` : 'add artwork';

@@ -1,4 +1,5 @@
 import type { Checked, Problem } from '../math/errors';
+import { fromVersion1 } from './migrations';
 import { documentSchema } from './schema';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type CheminDocument } from './types';
 
@@ -41,6 +42,7 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
     return refuse('not-a-project', '', 'This is not a Chemin project: it does not say "format": "chemin".');
   }
   const { version } = data as { version?: unknown };
+  if (version === 1) return checkDocument(fromVersion1(data as Record<string, unknown>));
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
   }

@@ -2,8 +2,12 @@ import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { exactCells, isCells } from '../math/exact';
 import type { FaceName } from '../solid/faces';
-import type { Artwork, CheminDocument, DocumentNode, Light, PlacementTarget } from './types';
-import { MAX_GROUP_DEPTH } from './types';
+import type { GridSettings } from '../grid/settings';
+import { UNITS } from '../math/units';
+import { FAMILIES } from '../projection/families';
+import type { FamilyKey, ProjectionSetup } from '../projection/setup';
+import type { Artwork, Bitmap, CheminDocument, DocumentNode, Light, PlacementTarget, Reference, Sheet, Stroke } from './types';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH } from './types';
 
 // Compiled checks need `Function`, which a strict content policy forbids.
 z.config({ jitless: true });
@@ -35,11 +39,37 @@ export const lightSchema: z.ZodType<Light> = z.strictObject({
   ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone }),
 });
 
-export const projectionSchema = z.strictObject({
-  family: z.literal('isometric'),
-  measure: z.enum(['drawing', 'true']),
-  origin: z.strictObject({ x: z.number().min(-1e6).max(1e6), y: z.number().min(-1e6).max(1e6) }),
-});
+/** A coordinate in mm; vanishing points may lie kilometres away. */
+const millimetres = z.number().min(-1e9).max(1e9);
+const sheetPoint = z.strictObject({ x: millimetres, y: millimetres });
+const chosen = z.enum(FAMILIES.map((family) => family.key) as [FamilyKey, ...FamilyKey[]]);
+const angle = z.number().min(-360).max(360);
+const ratio = z.number().min(0.01).max(10);
+
+export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('axonometric'),
+    chosen,
+    aDeg: z.number().min(-89.99).max(89.99),
+    bDeg: z.number().min(-89.99).max(89.99),
+    method: z.enum(['orthographic', 'parallel']),
+    measure: z.enum(['drawing', 'true']),
+    rollDeg: angle,
+    origin: sheetPoint,
+  }),
+  z.strictObject({ kind: z.literal('oblique'), chosen, angleDeg: angle, ratio, origin: sheetPoint }),
+  z.strictObject({ kind: z.literal('planometric'), chosen, turnDeg: angle, ratio, origin: sheetPoint }),
+  z.strictObject({
+    kind: z.literal('perspective'),
+    chosen,
+    focal: z.number().min(0.01).max(1e8),
+    principal: sheetPoint,
+    turnDeg: angle,
+    tiltDeg: z.number().min(-90).max(90),
+    rollDeg: angle,
+    eye: z.strictObject({ a: millimetres, b: millimetres, h: millimetres }),
+  }),
+]);
 
 export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('plane'), plane }),
@@ -70,20 +100,76 @@ export const artworkSchema: z.ZodType<Artwork> = z
     if (!read.ok) for (const problem of read.problems) context.addIssue({ code: 'custom', path: ['svg'], message: `${problem.path}: ${problem.message}` });
   });
 
-export const gridSchema = z.strictObject({ cell: z.number().min(0.01).max(10_000), bold: z.int().min(1).max(1000) });
+const share = z.number().min(0).max(1);
+const lines = z.strictObject({ shown: z.boolean(), colour: colour.nullable(), weight: z.number().min(0).max(20), strength: share });
+const extent = z.strictObject({ minU: cells, maxU: cells, minV: cells, maxV: cells }).nullable();
+const gridPlane = z.enum(['floor', 'left', 'right']);
+
+export const gridSchema: z.ZodType<GridSettings> = z.strictObject({
+  cell: z.number().min(0.01).max(10_000),
+  bold: z.int().min(1).max(1000),
+  planes: z.union([z.literal('active'), z.array(gridPlane).max(3)]),
+  lines: z.strictObject({ a: lines, b: lines, h: lines }),
+  fading: share,
+  closest: z.number().min(1).max(200),
+  over: z.boolean(),
+  extents: z.strictObject({ floor: extent, left: extent, right: extent }),
+});
+
+export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
+  width: size,
+  height: size,
+  unit: z.enum(UNITS),
+  resolution: z.number().min(1).max(10_000),
+  scale: z.number().min(0.001).max(1e6),
+  background: colour,
+});
+
+/** Most characters of a bitmap in base64: 30 MB of file. */
+const MAX_BITMAP_CHARACTERS = 40_000_000;
+
+export const bitmapSchema: z.ZodType<Bitmap> = z.strictObject({
+  id,
+  type: z.enum(['image/png', 'image/jpeg', 'image/webp']),
+  width: z.int().min(1).max(65_535),
+  height: z.int().min(1).max(65_535),
+  data: z
+    .string()
+    .max(MAX_BITMAP_CHARACTERS)
+    .refine((text) => /^[A-Za-z0-9+/]*={0,2}$/.test(text), 'a bitmap is written in base64'),
+});
+
+export const referenceSchema: z.ZodType<Reference> = z.strictObject({
+  id,
+  name,
+  bitmap: id,
+  x: millimetres,
+  y: millimetres,
+  width: size,
+  height: size,
+  strength: share,
+  over: z.boolean(),
+  hidden: z.boolean(),
+  locked: z.boolean(),
+});
+
+export const strokeSchema: z.ZodType<Stroke> = z.strictObject({ id, from: sheetPoint, to: sheetPoint, axis: z.enum(['a', 'b', 'h']) });
 
 /** The schema of a document at every door; rules that span several places are checked here too. */
 export const documentSchema: z.ZodType<CheminDocument> = z
   .strictObject({
     format: z.literal('chemin'),
-    version: z.literal(1),
+    version: z.literal(DOCUMENT_VERSION),
     id,
     name,
-    sheet: z.strictObject({ width: size, height: size, unit: z.literal('mm'), background: colour }),
+    sheet: sheetSchema,
     projection: projectionSchema,
     grid: gridSchema,
     light: lightSchema,
     artworks: z.array(artworkSchema).max(1000),
+    bitmaps: z.array(bitmapSchema).max(200),
+    references: z.array(referenceSchema).max(200),
+    strokes: z.array(strokeSchema).max(1000),
     nodes: z.array(nodeSchema),
   })
   .superRefine((document, context) => {
@@ -106,4 +192,8 @@ export const documentSchema: z.ZodType<CheminDocument> = z
       });
     };
     visit(document.nodes, ['nodes'], 0);
+    const bitmaps = new Set(document.bitmaps.map((bitmap) => bitmap.id));
+    document.references.forEach((reference, i) => {
+      if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
+    });
   });

@@ -1,22 +1,66 @@
 import type { Ramp, Sun } from '../light/tones';
 import type { SheetPoint } from '../math/points';
-import type { ProjectionSetup } from '../projection/families';
+import type { Unit } from '../math/units';
+import { gridOf, type GridSettings } from '../grid/settings';
+import type { Axis } from '../math/points';
+import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import type { FaceName } from '../solid/faces';
 
 /** The version that this code writes. Older ones are brought up by migrations; later ones are refused. */
-export const DOCUMENT_VERSION = 1;
+export const DOCUMENT_VERSION = 2;
 
 /** Deepest nesting of groups that a document may have. */
 export const MAX_GROUP_DEPTH = 32;
 
 export interface Sheet {
-  /** Size in the sheet's unit. */
+  /** Size in mm, whatever the unit. */
   readonly width: number;
   readonly height: number;
-  readonly unit: 'mm';
+  /** The unit in which lengths are shown and typed; changing it changes no size. */
+  readonly unit: Unit;
+  /** Px to the inch: what a px is, and the size of bitmaps. */
+  readonly resolution: number;
+  /** The drawing scale 1 : n. A mm of the sheet's true lengths stands for n mm of the real thing. */
+  readonly scale: number;
   readonly background: string;
+}
+
+/** A bitmap that a drawing holds, as it was read. */
+export interface Bitmap {
+  readonly id: string;
+  readonly type: 'image/png' | 'image/jpeg' | 'image/webp';
+  /** Size in px as it is seen, its orientation applied. */
+  readonly width: number;
+  readonly height: number;
+  /** Its bytes in base64. */
+  readonly data: string;
+}
+
+/** A picture that is only looked at: under or over the drawing, never handed over. */
+export interface Reference {
+  readonly id: string;
+  readonly name: string;
+  readonly bitmap: string;
+  /** Its place on the sheet in mm. */
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** Opacity from 0 to 1. */
+  readonly strength: number;
+  readonly over: boolean;
+  readonly hidden: boolean;
+  readonly locked: boolean;
+}
+
+/** An edge traced over a reference, in mm of the sheet, and the axis that it runs along. */
+export interface Stroke {
+  readonly id: string;
+  readonly from: SheetPoint;
+  readonly to: SheetPoint;
+  readonly axis: Axis;
 }
 
 /** A line drawn along a boundary: width in sheet units. */
@@ -91,10 +135,12 @@ export interface CheminDocument {
   readonly name: string;
   readonly sheet: Sheet;
   readonly projection: ProjectionSetup;
-  /** `cell`: the edge of a grid cell in sheet units; `bold`: every how many lines one is bold. */
-  readonly grid: { readonly cell: number; readonly bold: number };
+  readonly grid: GridSettings;
   readonly light: Light;
   readonly artworks: readonly Artwork[];
+  readonly bitmaps: readonly Bitmap[];
+  readonly references: readonly Reference[];
+  readonly strokes: readonly Stroke[];
   /** Things in document order: of things in one plane, later ones lie on top. */
   readonly nodes: readonly DocumentNode[];
 }
@@ -106,9 +152,9 @@ export function emptyDocument(id: string, name: string, origin: SheetPoint = { x
     version: DOCUMENT_VERSION,
     id,
     name,
-    sheet: { width: 300, height: 200, unit: 'mm', background: '#ffffff' },
-    projection: { family: 'isometric', measure: 'drawing', origin },
-    grid: { cell: 8, bold: 5 },
+    sheet: { width: 300, height: 200, unit: 'mm', resolution: 300, scale: 1, background: '#ffffff' },
+    projection: isometricSetup(origin),
+    grid: gridOf(8),
     light: {
       sun: { azimuthDeg: 245, elevationDeg: 50 },
       ramp: {
@@ -118,6 +164,9 @@ export function emptyDocument(id: string, name: string, origin: SheetPoint = { x
       },
     },
     artworks: [],
+    bitmaps: [],
+    references: [],
+    strokes: [],
     nodes: [],
   };
 }

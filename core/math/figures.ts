@@ -23,3 +23,14 @@ export const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** Degrees from radians. */
 export const degrees = (rad: number): number => (rad * 180) / Math.PI;
+
+/** Sine of an angle in degrees; exact at multiples of 90, so that a plane along the picture stays exactly along it. */
+export function sinDeg(deg: number): number {
+  const turned = ((deg % 360) + 360) % 360;
+  if (turned % 180 === 0) return 0;
+  if (turned % 90 === 0) return turned === 90 ? 1 : -1;
+  return Math.sin(radians(turned));
+}
+
+/** Cosine of an angle in degrees; exact at multiples of 90. */
+export const cosDeg = (deg: number): number => sinDeg(deg + 90);

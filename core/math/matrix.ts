@@ -64,6 +64,11 @@ export function apply33(m: Mat33, x: number, y: number): SheetPoint | null {
   return { x: (m[0] * x + m[1] * y + m[2]) / w, y: (m[3] * x + m[4] * y + m[5]) / w };
 }
 
+/** The 3 x 3 matrix of an affine map. */
+export function matrixOf([a, b, c, d, e, f]: Affine): Mat33 {
+  return [a, c, e, b, d, f, 0, 0, 1];
+}
+
 /** The affine map that a homography is, or null for one with vanishing points. */
 export function affineOf(m: Mat33): Affine | null {
   if (m[6] !== 0 || m[7] !== 0 || m[8] === 0) return null;

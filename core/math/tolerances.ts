@@ -32,3 +32,15 @@ export const ALIGN_PX = 5;
 
 /** Angle in radians under which a direction counts as running along an axis in figures shown to people. */
 export const ALONG_AXIS = 1e-9;
+
+/** Smallest focal length and smallest depth of the nearest corner in mm: nearer, the eye touches the picture. */
+export const MIN_FOCAL = 0.5;
+
+/** Smallest height of the eye over the floor, as a part of the focal length; lower, the floor's cells are thinner than a hair. */
+export const MIN_EYE_HEIGHT = 1e-3;
+
+/**
+ * Near plane as a part of the focal length: what is nearer to the eye is clipped, never divided by its depth. Drawn
+ * coordinates then stay below a thousand times the picture's extent.
+ */
+export const NEAR_PLANE = 1e-3;

@@ -1,11 +1,12 @@
 import polygonClipping, { type Polygon } from 'polygon-clipping';
-import { boxFromArtwork, mapMarks } from '../artwork/artwork';
+import { boxFromArtwork } from '../artwork/artwork';
 import { flatInk, type GroupMark, type LineStyle, type Mark, type PathMark } from '../artwork/marks';
+import { projectMarks } from '../artwork/project';
 import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
 import { flattenTree } from '../document/tree';
 import type { Artwork, CheminDocument, Light, LinePaint, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import { faceColour } from '../light/tones';
-import { affineOf, apply33, composeAffine, IDENTITY } from '../math/matrix';
+import { apply33, IDENTITY, matrixOf, multiply33 } from '../math/matrix';
 import type { WorldPoint } from '../math/points';
 import { projectionFrom } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
@@ -230,10 +231,9 @@ function paintPlacement(
   const artwork = artworks.get(node.artwork);
   const flat = artwork && flatArtwork(artwork);
   const homography = placementMap(stage, node, hosts);
-  const toSheet = homography && affineOf(homography);
   const nothing: Painted = { node: node.id, name: node.name, marks: [], visible: [] };
-  if (!flat || !homography || !toSheet) return nothing;
-  const marks = mapMarks(flat.marks, composeAffine(toSheet, boxFromArtwork(flat, node.box)));
+  if (!flat || !homography) return nothing;
+  const marks = projectMarks(flat.marks, multiply33(homography, matrixOf(boxFromArtwork(flat, node.box))), stage.sight.projection.near);
   const polygon = boxCorners(node).flatMap(([x, y]) => {
     const p = apply33(homography, x, y);
     return p ? [p.x, p.y] : [];

@@ -1,14 +1,14 @@
 import type { CheminDocument, PlacementNode, ShapeNode } from '../document/types';
 import type { Mat33 } from '../math/matrix';
-import { apply33 } from '../math/matrix';
 import { signedArea } from '../math/polygon';
 import type { WorldPoint } from '../math/points';
 import { addWorld, scaleWorld } from '../math/points';
-import { planeFrame, sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
-import { sheetFromWorld } from '../projection/projection';
+import { clipLineNear, clipNear } from '../projection/near';
+import { planeFrame, readingDirections, sheetFromFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
+import { sheetFromWorld, type Projection } from '../projection/projection';
 import { nearnessOf, type Sight } from '../projection/sight';
-import { boundsArea, outlineEdges } from '../shape/outline';
-import { depthFaces, flatFace, readingDirections, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
+import { boundsArea } from '../shape/outline';
+import { depthFaces, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
 import { convexPieces, drawFace, drawPolygon, type DrawnFace } from '../visibility/drawn-face';
 
 /** Everything that a thing's geometry depends on besides itself. Made once a projection and cell size. */
@@ -50,12 +50,14 @@ function lineThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   const frame = planeFrame(projection, node.plane, stage.cell);
   const near = frame && nearnessOf(stage.sight, frame.normal, frame.origin);
   if (!frame || !near) return [];
-  const homography = sheetFromFrame(projection, frame);
-  const polyline = projectPoints(homography, node.outline.closed ? closedPoints(node) : node.outline.points);
-  if (!polyline || polyline.length < 4) return [];
   const half = Math.max(0.05, (node.paint.line?.width ?? 0.2) / 2);
-  const pieces = outlineEdges(node.outline).flatMap(([p, q]) => ribbon(projectPoints(homography, [p, q]), half));
-  return [{ drawn: drawPolygon(stage.directions, node.id, Float64Array.from(polyline), pieces, near), node, face: null, polyline }];
+  const line = (node.outline.closed ? closedPoints(node) : node.outline.points).map((p) => worldFromPlane(frame, p));
+  return clipLineNear(projection, line).map((piece): Thing => {
+    const polyline = projectPoints(projection, piece);
+    const pieces: Float64Array[] = [];
+    for (let i = 0; i + 3 < polyline.length; i += 2) pieces.push(...ribbon(polyline.slice(i, i + 4), half));
+    return { drawn: drawPolygon(stage.directions, node.id, Float64Array.from(polyline), pieces, near), node, face: null, polyline };
+  });
 }
 
 function closedPoints(node: ShapeNode): ShapeNode['outline']['points'] {
@@ -63,19 +65,16 @@ function closedPoints(node: ShapeNode): ShapeNode['outline']['points'] {
   return points[0] ? [...points, points[0]] : points;
 }
 
-function projectPoints(homography: Mat33, points: readonly { readonly u: number; readonly v: number }[]): number[] | null {
-  const coords: number[] = [];
-  for (const { u, v } of points) {
-    const p = apply33(homography, u, v);
-    if (!p) return null;
-    coords.push(p.x, p.y);
-  }
-  return coords;
+/** Flat sheet coordinates of world points; those before the near plane are left out. */
+function projectPoints(projection: Projection, points: readonly WorldPoint[]): number[] {
+  return points.flatMap((point) => {
+    const p = sheetFromWorld(projection, point);
+    return p ? [p.x, p.y] : [];
+  });
 }
 
 /** A line's own area on the sheet, so that it can be compared with faces like one. */
-function ribbon(ends: readonly number[] | null, half: number): Float64Array[] {
-  if (!ends) return [];
+function ribbon(ends: readonly number[], half: number): Float64Array[] {
   const [x0, y0, x1, y1] = ends as [number, number, number, number];
   const length = Math.hypot(x1 - x0, y1 - y0);
   if (length === 0) return [];
@@ -119,12 +118,9 @@ export function placementThing(stage: Stage, node: PlacementNode): Thing | null 
   const frame = planeReadingFrame(stage, node.target.plane);
   if (!frame) return null;
   const near = nearnessOf(stage.sight, frame.normal, frame.origin);
-  const corners: (WorldPoint | null)[] = boxCorners(node).map(([x, y]) => addWorld(frame.origin, addWorld(scaleWorld(frame.u, x), scaleWorld(frame.v, y))));
-  const flat = corners.flatMap((corner) => {
-    const p = corner && sheetFromWorld(stage.sight.projection, corner);
-    return p ? [p.x, p.y] : [];
-  });
-  if (!near || flat.length !== 8) return null;
+  const corners = boxCorners(node).map(([x, y]) => addWorld(frame.origin, addWorld(scaleWorld(frame.u, x), scaleWorld(frame.v, y))));
+  const flat = projectPoints(stage.sight.projection, clipNear(stage.sight.projection, corners));
+  if (!near || flat.length < 6) return null;
   const polygon = Float64Array.from(flat);
   if (!(signedArea(polygon) > 0)) return null;
   return { drawn: drawPolygon(stage.directions, node.id, polygon, convexPieces(polygon), near), node, face: null, polyline: null };

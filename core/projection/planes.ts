@@ -1,6 +1,8 @@
+import { EDGE_ON } from '../math/tolerances';
 import { apply33, invert33, type Mat33 } from '../math/matrix';
-import type { Axis, PlanePoint, SheetPoint, WorldPoint } from '../math/points';
+import { crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
 import { facing, type Projection } from './projection';
+import { facesPicture, type ProjectionSetup } from './setup';
 
 /** The planes of the rosette. `left`: the left wall b·h; `right`: the right wall a·h; `sheet`: the flat sheet. */
 export type PlaneKind = 'floor' | 'left' | 'right' | 'sheet';
@@ -30,6 +32,12 @@ export const PLANE_NAMES: Readonly<Record<PlaneKind, string>> = {
   sheet: 'sheet',
 };
 
+/** What a plane is called in a projection: where a runs along the picture, the walls are a side wall and a facing wall. */
+export function planeName(kind: PlaneKind, setup: ProjectionSetup): string {
+  if (!facesPicture(setup)) return PLANE_NAMES[kind];
+  return kind === 'left' ? 'side wall' : kind === 'right' ? 'facing wall' : PLANE_NAMES[kind];
+}
+
 /** A plane laid out in the world: its origin, the world vectors of one cell along u and v, and a unit normal. */
 export interface PlaneFrame {
   readonly origin: WorldPoint;
@@ -49,7 +57,9 @@ export function planeFrame(projection: Projection, plane: Plane, cell: number): 
   const along = (axis: Axis, length: number): WorldPoint => ({ a: axis === 'a' ? length : 0, b: axis === 'b' ? length : 0, h: axis === 'h' ? length : 0 });
   const origin = along(axes.across, plane.offset * cell);
   const outward = along(axes.across, 1);
-  const normal = facing(projection, outward, origin) >= 0 ? outward : along(axes.across, -1);
+  // Seen edge-on within rounding, a plane keeps the side that it shows in the common views from above.
+  const turned = facing(projection, outward, origin);
+  const normal = (Math.abs(turned) > EDGE_ON ? turned > 0 : plane.kind === 'floor') ? outward : along(axes.across, -1);
   return { origin, u: along(axes.u, cell), v: along(axes.v, cell), normal };
 }
 
@@ -96,4 +106,12 @@ export function cellsFromPlane(plane: Plane, p: PlanePoint): Readonly<Record<Axi
   cells[axes.v] = p.v;
   cells[axes.across] = plane.offset;
   return cells;
+}
+
+/** The unit directions in which text on a surface with this normal runs (`right`) and stacks its lines (`down`). */
+export function readingDirections(normal: WorldPoint): { readonly right: WorldPoint; readonly down: WorldPoint } {
+  const level = Math.abs(normal.a) + Math.abs(normal.b) < 1e-12;
+  const right = level ? { a: 1, b: 0, h: 0 } : (unitWorld({ a: -normal.b, b: normal.a, h: 0 }) ?? { a: 1, b: 0, h: 0 });
+  const up = crossWorld(normal, right);
+  return { right, down: scaleWorld(up, -1) };
 }

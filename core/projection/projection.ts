@@ -1,5 +1,8 @@
-import type { SheetPoint, WorldPoint } from '../math/points';
-import { drawnVector, FAMILIES, type ProjectionSetup } from './families';
+import type { Axis, SheetPoint, WorldPoint } from '../math/points';
+import { NEAR_PLANE } from '../math/tolerances';
+import { drawnAxes, drawnVector } from './axes';
+import { perspectiveMatrix } from './camera';
+import type { ProjectionSetup } from './setup';
 
 /** A 3 x 4 matrix in rows, from homogeneous world (a, b, h, 1) to homogeneous sheet (x, y, w). */
 export type Mat34 = readonly [
@@ -19,17 +22,21 @@ export interface Projection {
   readonly setup: ProjectionSetup;
   readonly matrix: Mat34;
   readonly eye: Homogeneous;
+  /** Smallest homogeneous w that is drawn: the near plane of a perspective in mm of depth, 0 for parallel projections. */
+  readonly near: number;
 }
 
 /** The projection of a set-up. Cheap; keep it by identity of the set-up where it is asked for often. */
 export function projectionFrom(setup: ProjectionSetup): Projection {
-  const axes = FAMILIES[setup.family].axes(setup);
-  const a = drawnVector(axes.a);
-  const b = drawnVector(axes.b);
-  const h = drawnVector(axes.h);
+  if (setup.kind === 'perspective') {
+    const { a, b, h } = setup.eye;
+    return { setup, matrix: perspectiveMatrix(setup), eye: [a, b, h, 1], near: NEAR_PLANE * setup.focal };
+  }
+  const axes = drawnAxes(setup);
+  const [a, b, h] = [drawnVector(axes.a), drawnVector(axes.b), drawnVector(axes.h)];
   const { x, y } = setup.origin;
   const matrix: Mat34 = [a.x, b.x, h.x, x, a.y, b.y, h.y, y, 0, 0, 0, 1];
-  return { setup, matrix, eye: eyeOf(matrix) };
+  return { setup, matrix, eye: eyeOf(matrix), near: 0 };
 }
 
 /**
@@ -48,10 +55,10 @@ export function eyeOf(m: Mat34): Homogeneous {
   return e[3] === 0 ? [-e[0], -e[1], -e[2], 0] : [e[0] / e[3], e[1] / e[3], e[2] / e[3], 1];
 }
 
-/** The sheet point of a world point, or null where it lies in or behind the eye's plane. */
-export function sheetFromWorld({ matrix: m }: Projection, p: WorldPoint): SheetPoint | null {
+/** The sheet point of a world point, or null where it lies before the near plane or behind the eye. */
+export function sheetFromWorld({ matrix: m, near }: Projection, p: WorldPoint): SheetPoint | null {
   const w = m[8] * p.a + m[9] * p.b + m[10] * p.h + m[11];
-  if (!(w > 0)) return null;
+  if (!(w > near)) return null;
   return {
     x: (m[0] * p.a + m[1] * p.b + m[2] * p.h + m[3]) / w,
     y: (m[4] * p.a + m[5] * p.b + m[6] * p.h + m[7]) / w,
@@ -62,4 +69,14 @@ export function sheetFromWorld({ matrix: m }: Projection, p: WorldPoint): SheetP
 export function facing({ eye }: Projection, normal: WorldPoint, on: WorldPoint): number {
   const w = eye[3];
   return normal.a * (eye[0] - w * on.a) + normal.b * (eye[1] - w * on.b) + normal.h * (eye[2] - w * on.h);
+}
+
+/** How an axis is drawn at a world point: the sheet vector of one true mm along it, or null where the point is not drawn. */
+export function drawnAt({ matrix: m, near }: Projection, { a, b, h }: WorldPoint, axis: Axis): SheetPoint | null {
+  const w = m[8] * a + m[9] * b + m[10] * h + m[11];
+  if (!(w > near)) return null;
+  const x = (m[0] * a + m[1] * b + m[2] * h + m[3]) / w;
+  const y = (m[4] * a + m[5] * b + m[6] * h + m[7]) / w;
+  const k = axis === 'a' ? 0 : axis === 'b' ? 1 : 2;
+  return { x: (m[k]! - x * m[8 + k]!) / w, y: (m[4 + k]! - y * m[8 + k]!) / w };
 }

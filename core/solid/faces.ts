@@ -1,6 +1,6 @@
 import type { Axis, PlanePoint, WorldPoint } from '../math/points';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld } from '../math/points';
-import { worldFromPlane, type PlaneFrame } from '../projection/planes';
+import { readingDirections, worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { doubleAreaTicks, outlineEdges, type Outline } from '../shape/outline';
 
 /**
@@ -107,12 +107,4 @@ export function readingFrame(face: WorldFace, cell: number): PlaneFrame & { read
     width: (maxX - minX) / cell,
     height: (maxY - minY) / cell,
   };
-}
-
-/** The unit directions in which text on a surface with this normal runs (`right`) and stacks its lines (`down`). */
-export function readingDirections(normal: WorldPoint): { readonly right: WorldPoint; readonly down: WorldPoint } {
-  const level = Math.abs(normal.a) + Math.abs(normal.b) < 1e-12;
-  const right = level ? { a: 1, b: 0, h: 0 } : (unitWorld({ a: -normal.b, b: normal.a, h: 0 }) ?? { a: 1, b: 0, h: 0 });
-  const up = crossWorld(normal, right);
-  return { right, down: scaleWorld(up, -1) };
 }

@@ -2,7 +2,8 @@ import earcut from 'earcut';
 import { isConvex, signedArea } from '../math/polygon';
 import type { WorldPoint } from '../math/points';
 import { EDGE_ON } from '../math/tolerances';
-import { facing } from '../projection/projection';
+import { clipNear } from '../projection/near';
+import { facing, type Homogeneous } from '../projection/projection';
 import { nearnessOf, type Sight } from '../projection/sight';
 
 /**
@@ -48,12 +49,17 @@ export function drawFace(sight: Sight, directions: readonly number[], owner: str
   if (!first || corners.length < 3) return null;
   const { projection } = sight;
   const turned = facing(projection, normal, first);
-  const e = projection.eye;
-  if (turned <= 0 || turned * turned < EDGE_ON * (e[0] * e[0] + e[1] * e[1] + e[2] * e[2])) return null;
-  const polygon = projectClockwise(projection.matrix, corners);
+  if (turned <= 0 || turned * turned < EDGE_ON * sightSquare(projection.eye, first)) return null;
+  const polygon = projectClockwise(projection.matrix, clipNear(projection, corners));
   const near = nearnessOf(sight, normal, first);
   if (!polygon || !near) return null;
   return { owner, polygon, pieces: convexPieces(polygon), ...near, ranges: rangesOf(polygon, directions) };
+}
+
+/** Square of the distance from a point to the eye, or of the length of the eye's direction. */
+function sightSquare(eye: Homogeneous, on: WorldPoint): number {
+  const w = eye[3];
+  return (eye[0] - w * on.a) ** 2 + (eye[1] - w * on.b) ** 2 + (eye[2] - w * on.h) ** 2;
 }
 
 /** A drawn face from a polygon that lies on the sheet already, with the nearness of its plane. */
@@ -69,6 +75,7 @@ export function drawPolygon(
 
 function projectClockwise(m: readonly number[], corners: readonly WorldPoint[]): Float64Array | null {
   const n = corners.length;
+  if (n < 3) return null;
   const out = new Float64Array(2 * n);
   for (let i = 0; i < n; i++) {
     const c = corners[i]!;

@@ -1,0 +1,33 @@
+import { exactCells } from '../math/exact';
+import type { Extent } from '../grid/settings';
+import type { Outline } from '../shape/outline';
+import type { Plane } from '../projection/planes';
+import type { CheminDocument, DocumentNode } from './types';
+
+/**
+ * The document with another cell and every true size kept: all counts are multiplied by the old cell over the new.
+ * Counts that do not fall on a tick of the new cell are moved to the nearest one, by less than 1/50,000 of a cell.
+ */
+export function recounted(document: CheminDocument, cell: number): CheminDocument {
+  const k = document.grid.cell / cell;
+  const count = (cells: number): number => exactCells(cells * k);
+  const plane = (p: Plane): Plane => ({ ...p, offset: count(p.offset) });
+  const outline = (o: Outline): Outline => ({ ...o, points: o.points.map((p) => ({ ...p, u: count(p.u), v: count(p.v) })) });
+  const node = (n: DocumentNode): DocumentNode => {
+    if (n.kind === 'group') return { ...n, children: n.children.map(node) };
+    if (n.kind === 'shape') return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth) };
+    const { x, y, width, height } = n.box;
+    const target = n.target.kind === 'plane' ? { ...n.target, plane: plane(n.target.plane) } : n.target;
+    return { ...n, target, box: { x: count(x), y: count(y), width: count(width), height: count(height) } };
+  };
+  const { floor, left, right } = document.grid.extents;
+  const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };
+  const extents = { floor: extent(floor), left: extent(left), right: extent(right) };
+  return { ...document, grid: { ...document.grid, cell, extents }, nodes: document.nodes.map(node) };
+}
+
+/** Whether every count of a document falls exactly on a tick after `recounted` to this cell. */
+export function recountsExactly(document: CheminDocument, cell: number): boolean {
+  const back = recounted(recounted(document, cell), document.grid.cell);
+  return JSON.stringify(back.nodes) === JSON.stringify(document.nodes);
+}
