@@ -1,4 +1,4 @@
-import { emptyDocument, type CheminDocument, type DocumentNode } from '@core';
+import { emptyDocument, gridOf, type CheminDocument, type DocumentNode } from '@core';
 import { posterArtwork, signArtwork } from './artworks';
 import { floor, leftWall, NodeMaker, rightWall } from './build';
 
@@ -16,7 +16,7 @@ export function landing(): CheminDocument {
   return {
     ...empty,
     sheet: { ...empty.sheet, width: 297, height: 210, background: '#f7f3ea' },
-    grid: { cell: 6, bold: 5 },
+    grid: gridOf(6),
     artworks: [signArtwork(), posterArtwork()],
     nodes: [...ground(make), gangway(make), ...bollards(make), crates(make), lamp(make), kiosk(make)],
   };

@@ -40,6 +40,30 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M12 5.2 20.5 10 12 14.9 3.5 10z' }],
     ['path', { d: 'M3.5 14.5 12 19.3l8.5-4.8', 'stroke-dasharray': '1.5 2.2' }],
   ],
+  projection: [
+    ['path', { d: 'M3 8h18' }],
+    ['path', { d: 'M12 19 3 8M12 19l9-11' }],
+    ['path', { d: 'M12 19v-7' }],
+  ],
+  grid: [
+    ['path', { d: 'M12 4 21 9.2 12 14.4 3 9.2z' }],
+    ['path', { d: 'M7.5 6.6l9 5.2M16.5 6.6l-9 5.2' }],
+    ['path', { d: 'M3 14.4l9 5.2 9-5.2' }],
+  ],
+  sheet: [
+    ['path', { d: 'M6 3.500h12v17H6z' }],
+    ['path', { d: 'M6 7h2M6 10.500h3M6 14h2M6 17.500h3' }],
+  ],
+  trace: [
+    ['path', { d: 'M3.500 5h17v14h-17z', 'stroke-dasharray': '2 2' }],
+    ['path', { d: 'M7 16 16.500 9' }],
+    ['circle', { cx: 7, cy: 16, r: 1.6, fill: 'currentColor' }],
+    ['circle', { cx: 16.5, cy: 9, r: 1.6, fill: 'currentColor' }],
+  ],
+  facts: [
+    ['path', { d: 'M5 19 12 4l7 15' }],
+    ['path', { d: 'M8 12.500a8 8 0 0 1 8 0' }],
+  ],
   depth: [
     ['path', { d: 'M12 11 20 15.5 12 20 4 15.5z' }],
     ['path', { d: 'M12 15.5V3.5' }],
@@ -63,4 +87,4 @@ export const ICONS = {
   keys: List, locked: Lock, unlocked: LockOpen, dark: Moon, add: Plus, redo: Redo2, find: Search, bright: Sun, delete: Trash2, undo: Undo2, import: Upload, close: X,
 } as const satisfies Readonly<Record<string, IconNode>>; // prettier-ignore
 
-export type IconName = 'pick' | 'outline' | 'rectangle' | 'depth' | 'place' | 'light' | Exclude<keyof typeof ICONS, number | symbol>;
+export type IconName = 'pick' | 'projection' | 'grid' | 'sheet' | 'trace' | 'facts' | 'outline' | 'rectangle' | 'depth' | 'place' | 'light' | Exclude<keyof typeof ICONS, number | symbol>;

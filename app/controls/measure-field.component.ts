@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { InputTextModule } from 'primeng/inputtext';
-import { figure, parseLength, parseSum } from '@core';
+import { figure, mmPer, parseLength, parseMillimetres, parseSum, type LengthScale, type SumResult } from '@core';
 
 let count = 0;
 
@@ -27,7 +27,7 @@ let count = 0;
         (keydown.escape)="reset($any($event.target)); $event.stopPropagation()"
         (blur)="take($any($event.target))"
       />
-      <span class="unit">{{ unit() }}</span>
+      <span class="unit">{{ inMm() ? sheet()!.unit : unit() }}</span>
     </span>
     @if (fault()) {
       <span class="fault" [id]="id + '-fault'" role="alert">{{ fault() }}</span>
@@ -69,8 +69,11 @@ export class MeasureFieldComponent {
   readonly label = input.required<string>();
   readonly unit = input('cells');
   readonly value = input.required<number>();
-  /** Edge of a cell in the sheet's unit; lengths may then be typed in either. */
+  /** Edge of a cell in mm; lengths may then be typed in cells and in any unit. */
   readonly cell = input<number | null>(null);
+  /** What lengths are shown in. Without a cell the value is a length in mm, shown and typed in the sheet's unit. */
+  readonly sheet = input<LengthScale | null>(null);
+  readonly digits = input(3);
   readonly least = input(-Infinity);
   readonly most = input(Infinity);
   readonly disabled = input(false);
@@ -79,18 +82,19 @@ export class MeasureFieldComponent {
   protected readonly id = `measure-${++count}`;
   protected readonly text = signal<string | null>(null);
   protected readonly fault = signal('');
-  protected readonly shown = computed(() => this.text() ?? figure(this.value(), 3));
+  protected readonly inMm = computed(() => this.sheet() !== null && this.cell() === null);
+  private readonly factor = computed(() => (this.inMm() ? mmPer(this.sheet()!.unit, this.sheet()!.resolution) : 1));
+  protected readonly shown = computed(() => this.text() ?? this.written(this.value()));
 
   protected take(field: HTMLInputElement): void {
     const text = this.text();
     if (text === null) return;
-    const cell = this.cell();
-    const sum = cell === null ? parseSum(text) : parseLength(text, 'mm', cell);
+    const sum = this.read(text);
     if (!sum.ok) return this.fault.set(sum.message);
     if (sum.value < this.least() || sum.value > this.most()) return this.fault.set(this.range());
     this.fault.set('');
     this.text.set(null);
-    field.value = figure(sum.value, 3);
+    field.value = this.written(sum.value);
     if (sum.value !== this.value()) this.taken.emit(sum.value);
   }
 
@@ -100,8 +104,18 @@ export class MeasureFieldComponent {
     field.value = this.shown();
   }
 
+  private written(value: number): string {
+    return figure(value / this.factor(), this.digits());
+  }
+
+  private read(text: string): SumResult {
+    const [sheet, cell] = [this.sheet(), this.cell()];
+    if (cell !== null) return parseLength(text, sheet ?? { unit: 'mm', resolution: 300, scale: 1 }, cell);
+    return sheet === null ? parseSum(text) : parseMillimetres(text, sheet);
+  }
+
   private range(): string {
-    if (this.most() === Infinity) return `At least ${figure(this.least())}.`;
-    return `From ${figure(this.least())} to ${figure(this.most())}.`;
+    if (this.most() === Infinity) return `At least ${this.written(this.least())}.`;
+    return `From ${this.written(this.least())} to ${this.written(this.most())}.`;
   }
 }

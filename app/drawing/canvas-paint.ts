@@ -1,4 +1,4 @@
-import { paintMarks, paintSheet, type CanvasLayers, type CanvasLike, type Picture } from '@core';
+import { paintMarks, paintSheet, type CanvasLayers, type CanvasLike, type Mark, type Picture } from '@core';
 
 /** Layers for thinned groups: canvases of the same size and transform as the one beneath. */
 function layersOver(context: CanvasRenderingContext2D): CanvasLayers {
@@ -24,10 +24,15 @@ function layersOver(context: CanvasRenderingContext2D): CanvasLayers {
   };
 }
 
+/** Paints marks in the context's transform. */
+export function paintMarksOnCanvas(context: CanvasRenderingContext2D, marks: readonly Mark[]): void {
+  paintMarks(context as unknown as CanvasLike, marks, layersOver(context));
+}
+
 /** Paints a picture in the context's transform: the sheet, what is to lie between, then the marks. */
 export function paintOnCanvas(context: CanvasRenderingContext2D, picture: Picture, between: () => void = () => undefined): void {
   const target = context as unknown as CanvasLike;
   paintSheet(target, picture.sheet);
   between();
-  paintMarks(target, picture, layersOver(context));
+  paintMarks(target, picture.marks, layersOver(context));
 }

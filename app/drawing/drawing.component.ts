@@ -2,10 +2,13 @@ import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import type { SheetPoint } from '@core';
 import { ImportsService } from '../platform/imports.service';
+import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { AidsService } from './aids.service';
 import { HandlesService } from './handles.service';
+import { RulersComponent } from './rulers.component';
 import { Surface } from './surface';
 import { ToolRunnerService } from './tool-runner.service';
 import { TypingComponent } from './typing.component';
@@ -14,7 +17,7 @@ import { PointerWordsComponent } from './pointer-words.component';
 /** The drawing: the picture with its grid, ghosts and handles, and what the pointer does there. */
 @Component({
   selector: 'chemin-drawing',
-  imports: [PointerWordsComponent, TypingComponent],
+  imports: [PointerWordsComponent, RulersComponent, TypingComponent],
   templateUrl: './drawing.component.html',
   styleUrl: './drawing.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -26,6 +29,16 @@ export class DrawingComponent {
   private readonly pictures = inject(PictureService);
   private readonly handles = inject(HandlesService);
   private readonly imports = inject(ImportsService);
+  private readonly aids = inject(AidsService);
+  private readonly bitmaps = inject(BitmapsService);
+  /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
+  private readonly references = computed(() => {
+    const blinked = this.view.blink() === 'hidden' ? this.view.reference() : null;
+    return this.documents.shown().references.map((reference) => ({
+      reference: reference.id === blinked ? { ...reference, hidden: true } : reference,
+      image: this.bitmaps.images().get(reference.bitmap) ?? null,
+    }));
+  });
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private surface: Surface | null = null;
 
@@ -41,7 +54,8 @@ export class DrawingComponent {
       const surface = this.ensureSurface(destroy);
       surface.picture(this.pictures.picture(), this.documents.shown(), this.view.plane(), {
         grid: this.view.grid(),
-        gridOver: this.view.tool() === 'outline' || this.view.tool() === 'rectangle',
+        gridOver: this.documents.shown().grid.over || this.view.tool() === 'outline' || this.view.tool() === 'rectangle',
+        references: this.references(),
         seeThrough: this.view.seeThrough(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),
@@ -58,6 +72,7 @@ export class DrawingComponent {
         ghost: this.tools.ghost(),
         map: this.tools.ghost() ? this.pictures.planeContext(this.tools.ghost()!.plane).options.sheetFromPlane : null,
         selection: this.handles.selected(),
+        aids: this.aids.aids(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),
         panY: this.view.panY(),

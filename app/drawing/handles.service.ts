@@ -17,12 +17,15 @@ import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
+import { ProjectionHandlesService, type SheetHandle } from './projection-handles.service';
 
 /** Something to take hold of: a named place on the screen, in px, and what dragging it does. */
 export interface Handle {
   readonly name: string;
   readonly x: number;
   readonly y: number;
+  /** Shown, but not to be moved. */
+  readonly locked?: boolean;
   readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
 }
 
@@ -32,6 +35,7 @@ export class HandlesService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
+  private readonly ofProjection = inject(ProjectionHandlesService);
 
   /** Whether a handle is held, so that the tool beneath stays still. */
   readonly dragging = signal(false);
@@ -48,13 +52,29 @@ export class HandlesService {
   });
 
   readonly handles = computed((): readonly Handle[] => {
+    return [...this.ofProjection.handles().map((handle) => this.onScreen(handle)), ...this.ofSelection()];
+  });
+
+  private onScreen({ name, at, locked, drag }: SheetHandle): Handle {
+    return {
+      name,
+      ...this.toScreen(at),
+      locked: locked === true,
+      drag: (px, free, end) => {
+        drag(this.toSheet(px), free, end);
+        this.dragging.set(!end);
+      },
+    };
+  }
+
+  private ofSelection(): readonly Handle[] {
     const document = this.documents.shown();
     const [id, ...more] = this.view.selection();
     const node = id === undefined || more.length > 0 ? null : findNode(document, id);
     if (!node || node.locked || node.hidden) return [];
     if (node.kind === 'placement') return this.sizeHandle(node);
     return node.kind === 'shape' && this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
-  });
+  }
 
   private toScreen({ x, y }: SheetPoint): SheetPoint {
     return { x: x * this.view.zoom() + this.view.panX(), y: y * this.view.zoom() + this.view.panY() };

@@ -1,11 +1,8 @@
-import type { CatchKind, PlaneKind } from '@core';
-
-/** Colours of the planes on white sheets, where they do not follow the theme. */
-const ON_SHEET: Readonly<Record<PlaneKind, string>> = { floor: '#b77a0b', left: '#b23a63', right: '#1b7c77', sheet: '#675f70' };
+import { PLANE_COLOURS, type CatchKind, type PlaneKind } from '@core';
 
 /** The colour of a plane's grid and ghosts on the sheet. */
 export function planeColour(kind: PlaneKind): string {
-  return ON_SHEET[kind];
+  return PLANE_COLOURS[kind];
 }
 
 /** Fills the clipped area with the plane's hatch: dots, strokes falling or rising to the right, or a plain wash. */

@@ -4,18 +4,19 @@ import { Label, Tag } from 'konva/lib/shapes/Label';
 import { Text } from 'konva/lib/shapes/Text';
 import {
   apply33,
-  gridLines,
-  sheetFromPlane,
+  gridMarks,
   projectionFrom,
   type CheminDocument,
   type Mat33,
   type Picture,
   type Plane,
   type PlanePoint,
+  type Reference,
   type SheetBox,
 } from '@core';
 import type { Ghost } from '../tools/tool';
-import { paintOnCanvas } from './canvas-paint';
+import type { Aid } from './aids.service';
+import { paintMarksOnCanvas, paintOnCanvas } from './canvas-paint';
 import type { Handle } from './handles.service';
 import { hatchPath, planeColour, signOf } from './signs';
 
@@ -34,16 +35,16 @@ interface PictureLook extends Look {
   readonly theme: string;
   readonly width: number;
   readonly height: number;
+  /** Pictures under or over the drawing, with what has been decoded of them. */
+  readonly references: readonly { readonly reference: Reference; readonly image: CanvasImageSource | null }[];
 }
 
 interface Overlay extends Look {
   readonly ghost: Ghost | null;
   readonly map: Mat33 | null;
   readonly selection: ReadonlySet<string>;
+  readonly aids: readonly Aid[];
 }
-
-/** Smallest distance of grid lines in px that is still drawn; closer ones are thinned to the bold lines. */
-const CLOSEST_LINES_PX = 5;
 
 /**
  * The drawing surface: a stage with three layers (picture and grid; ghosts and selection; handles). The picture is
@@ -82,10 +83,14 @@ export class Surface {
       context.scale(look.zoom, look.zoom);
       this.sheetShadow(context, picture);
       const grid = (): void => this.grid(context, document, plane, look);
-      const under = look.grid && !(look.gridOver && !look.seeThrough) ? grid : undefined;
+      const under = (): void => {
+        this.references(context, look, false);
+        if (look.grid && !(look.gridOver && !look.seeThrough)) grid();
+      };
       paintOnCanvas(context, look.seeThrough ? { ...picture, marks: [] } : picture, under);
       if (look.seeThrough) this.seeThrough(context, picture, look);
       else if (look.grid && look.gridOver) grid();
+      this.references(context, look, true);
       context.restore();
     };
     this.pictureLayer.batchDraw();
@@ -97,6 +102,7 @@ export class Surface {
       context.save();
       context.translate(overlay.panX, overlay.panY);
       context.scale(overlay.zoom, overlay.zoom);
+      for (const aid of overlay.aids) paintAid(context, aid, overlay.zoom, (token) => this.colour(token));
       this.selection(context, picture, overlay);
       const { ghost, map } = overlay;
       if (ghost && map) this.ghost(context, ghost, map, overlay.zoom);
@@ -119,7 +125,8 @@ export class Surface {
       labels[i]?.position({ x: handle.x + 10, y: handle.y - 10 });
       labels[i]?.getTag().fill(this.colour('--paper'));
       labels[i]?.getText().fill(this.colour('--ink'));
-      circles[i]?.fill(this.colour('--paper')).stroke(this.colour('--violet'));
+      const locked = handle.locked === true;
+      circles[i]?.draggable(!locked).opacity(locked ? 0.6 : 1).fill(this.colour(locked ? '--stone-3' : '--paper')).stroke(this.colour('--violet'));
     });
     this.handleLayer.batchDraw();
   }
@@ -129,11 +136,13 @@ export class Surface {
     handles.forEach((handle, i) => {
       const circle = new Circle({ radius: 6, strokeWidth: 2, draggable: true, hitStrokeWidth: 18, name: handle.name });
       const act = (event: { readonly evt: MouseEvent }, end: boolean): void => this.current[i]?.drag(circle.position(), event.evt.altKey, end);
-      circle.on('pointerdown', (event) => this.current[i]?.drag(circle.position(), event.evt.altKey, false));
+      circle.on('pointerdown', (event) => {
+        if (!this.current[i]?.locked) this.current[i]?.drag(circle.position(), event.evt.altKey, false);
+      });
       circle.on('dragmove', (event) => act(event, false));
       circle.on('dragend', (event) => act(event, true));
       circle.on('pointerup', (event) => {
-        if (!circle.isDragging()) act(event, true);
+        if (!circle.isDragging() && !this.current[i]?.locked) act(event, true);
       });
       const label = new Label({ listening: false });
       label.add(new Tag({ cornerRadius: 2, opacity: 0.92 }), new Text({ text: handle.name, fontSize: 12, fontFamily: 'Hanken Grotesk', padding: 4 }));
@@ -155,10 +164,23 @@ export class Surface {
     context.restore();
   }
 
-  /** The plane's own two families in its colour; every bold line stronger, the axes through the origin strongest. */
-  private grid(context: CanvasRenderingContext2D, document: CheminDocument, plane: Plane, look: PictureLook): void {
-    const { sheet, grid, projection } = document;
-    const map = sheetFromPlane(projectionFrom(projection), plane, grid.cell);
+  private references(context: CanvasRenderingContext2D, { references, zoom }: PictureLook, over: boolean): void {
+    for (const { reference, image } of references) {
+      if (reference.over !== over || reference.hidden) continue;
+      context.save();
+      context.globalAlpha = reference.strength;
+      if (image) context.drawImage(image, reference.x, reference.y, reference.width, reference.height);
+      else {
+        context.strokeStyle = '#675f70';
+        context.lineWidth = 1 / zoom;
+        context.strokeRect(reference.x, reference.y, reference.width, reference.height);
+      }
+      context.restore();
+    }
+  }
+
+  /** The grid on the part of the sheet that is seen, its lines at least a px wide. */
+  private grid(context: CanvasRenderingContext2D, { sheet, grid, projection }: CheminDocument, plane: Plane, look: PictureLook): void {
     const seen: SheetBox = {
       minX: Math.max(0, -look.panX / look.zoom),
       minY: Math.max(0, -look.panY / look.zoom),
@@ -166,25 +188,7 @@ export class Surface {
       maxY: Math.min(sheet.height, (look.height - look.panY) / look.zoom),
     };
     if (seen.minX >= seen.maxX || seen.minY >= seen.maxY) return;
-    const apart =
-      Math.min(
-        ...[Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[1], map[4]), Math.abs(map[0] * map[4] - map[1] * map[3]) / Math.hypot(map[0], map[3])],
-      ) * look.zoom;
-    const step = apart >= CLOSEST_LINES_PX ? 1 : grid.bold;
-    context.save();
-    context.strokeStyle = planeColour(plane.kind);
-    for (const { indices, ends } of gridLines(map, seen, step)) {
-      indices.forEach((index, i) => {
-        const bold = index % grid.bold === 0;
-        context.globalAlpha = index === 0 ? 0.85 : bold ? 0.5 : 0.24;
-        context.lineWidth = (index === 0 ? 1.3 : 1) / look.zoom;
-        context.beginPath();
-        context.moveTo(ends[4 * i]!, ends[4 * i + 1]!);
-        context.lineTo(ends[4 * i + 2]!, ends[4 * i + 3]!);
-        context.stroke();
-      });
-    }
-    context.restore();
+    paintMarksOnCanvas(context, gridMarks(projectionFrom(projection), grid, plane, seen, { pxPerMm: look.zoom, leastWidth: 1 / look.zoom }));
   }
 
   private seeThrough(context: CanvasRenderingContext2D, picture: Picture, look: Look): void {
@@ -235,6 +239,11 @@ export class Surface {
       }
       context.stroke();
     }
+    if (ghost.line) {
+      tracePolygon(context, ghost.line, false);
+      context.strokeStyle = '#5a3ea6';
+      context.stroke();
+    }
     if (ghost.part) {
       context.save();
       context.strokeStyle = '#5a3ea6';
@@ -276,4 +285,56 @@ function tracePolygon(context: CanvasRenderingContext2D, flat: ArrayLike<number>
     else context.lineTo(flat[i]!, flat[i + 1]!);
   }
   if (closed) context.closePath();
+}
+
+/** How strongly aids are drawn. */
+const AID_LOOK: Readonly<Record<string, { readonly token: string; readonly width: number; readonly alpha: number }>> = {
+  soft: { token: '--on-sheet', width: 1, alpha: 0.45 },
+  plain: { token: '--on-sheet', width: 1.2, alpha: 0.8 },
+  strong: { token: '--action-on-sheet', width: 2, alpha: 1 },
+  warn: { token: '--warn-on-sheet', width: 3, alpha: 1 },
+};
+
+function paintAid(context: CanvasRenderingContext2D, aid: Aid, zoom: number, colour: (token: string) => string): void {
+  context.save();
+  if (aid.kind === 'figure') {
+    tracePolygon(context, aid.outline, true);
+    context.fillStyle = colour('--on-sheet');
+    context.globalAlpha = 0.8;
+    context.fill();
+  } else {
+    const look = AID_LOOK[aid.kind === 'line' ? aid.tone : 'plain']!;
+    context.strokeStyle = colour(look.token);
+    context.fillStyle = context.strokeStyle;
+    context.globalAlpha = look.alpha;
+    context.lineWidth = look.width / zoom;
+    context.setLineDash((aid.kind === 'line' ? aid.dash : [6, 5]).map((d) => d / zoom));
+    context.beginPath();
+    if (aid.kind === 'line') {
+      context.moveTo(aid.from.x, aid.from.y);
+      context.lineTo(aid.to.x, aid.to.y);
+    } else context.arc(aid.centre.x, aid.centre.y, aid.radius, 0, 2 * Math.PI);
+    context.stroke();
+    const at = aid.kind === 'circle' ? { x: aid.centre.x, y: aid.centre.y - aid.radius } : { x: (aid.from.x + aid.to.x) / 2, y: (aid.from.y + aid.to.y) / 2 };
+    if (aid.label) paintLabel(context, aid.label, at, zoom, colour);
+  }
+  context.restore();
+}
+
+function paintLabel(context: CanvasRenderingContext2D, text: string, at: { x: number; y: number }, zoom: number, colour: (token: string) => string): void {
+  const size = 12.5 / zoom;
+  context.setLineDash([]);
+  context.globalAlpha = 1;
+  context.font = `600 ${size}px 'Hanken Grotesk', sans-serif`;
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  const half = context.measureText(text).width / 2 + 4 / zoom;
+  const ink = context.fillStyle;
+  context.fillStyle = colour('--paper');
+  context.beginPath();
+  context.roundRect(at.x - half, at.y - 9 / zoom, 2 * half, 18 / zoom, 3 / zoom);
+  context.fill();
+  context.fillStyle = colour('--ink');
+  context.fillText(text, at.x, at.y + 0.5 / zoom);
+  context.fillStyle = ink;
 }

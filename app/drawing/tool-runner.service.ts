@@ -4,15 +4,18 @@ import { placeTool } from '../features/artwork/place.tool';
 import { depthTool } from '../features/build/depth.tool';
 import { outlineTool, resumeOutline, type OutlineState } from '../features/draw/outline.tool';
 import { rectangleTool } from '../features/draw/rectangle.tool';
+import { traceTool } from '../features/projection/trace.tool';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
+import { TraceService } from '../state/trace.service';
 import { ViewStore, type ToolName } from '../state/view.store';
 import { planePointAt } from '../tools/catching';
 import { pickTool } from '../tools/pick.tool';
 import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
 import { newId } from '../platform/ids';
 
-const TOOLS = { pick: pickTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<
+/** Settings pages leave the pointer to picking. */
+const TOOLS = { pick: pickTool, projection: pickTool, grid: pickTool, sheet: pickTool, facts: pickTool, trace: traceTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<
   Record<ToolName, Tool<unknown>>
 >;
 
@@ -22,6 +25,7 @@ export class ToolRunnerService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
+  private readonly trace = inject(TraceService);
 
   private readonly state = signal<unknown>(pickTool.start());
   private readonly running = signal<ToolName>('pick');
@@ -48,8 +52,13 @@ export class ToolRunnerService {
     artwork: this.view.artwork(),
     reach: CATCH_PX / this.view.zoom(),
     on: (plane) => this.pictures.planeContext(plane),
+    traced: this.tracedCamera(),
     newId,
   }));
+  private readonly tracedCamera = computed(() => {
+    const solution = this.trace.solution();
+    return solution?.ok ? solution.camera : null;
+  });
 
   constructor() {
     effect(() => {
@@ -133,7 +142,7 @@ export class ToolRunnerService {
     const { document } = this.context();
     const lengths: (number | null)[] = [];
     for (const text of texts) {
-      const sum = text.trim() === '' ? null : parseLength(text, document.sheet.unit, document.grid.cell);
+      const sum = text.trim() === '' ? null : parseLength(text, document.sheet, document.grid.cell);
       if (sum && !sum.ok) return sum.message;
       lengths.push(sum ? sum.value : null);
     }

@@ -1,5 +1,5 @@
 import Dexie, { type Table } from 'dexie';
-import type { CheminDocument, Step } from '@core';
+import type { Bitmap, CheminDocument, GridSettings, ProjectionSetup, Step } from '@core';
 import type { Draft } from '../state/document.store';
 
 /** A kept drawing without its steps. */
@@ -24,14 +24,26 @@ export interface StoredStep {
   readonly step: Step;
 }
 
+/** A projection and grid kept by name, to be used in any drawing. */
+export interface StoredSetup {
+  readonly id: string;
+  readonly name: string;
+  readonly projection: ProjectionSetup;
+  readonly grid: GridSettings;
+}
+
 /** The browser's own storage: drawings, their steps, and a few settings. */
 export class CheminDatabase extends Dexie {
   readonly drawings!: Table<StoredDrawing, string>;
   readonly steps!: Table<StoredStep, [string, number]>;
   readonly settings!: Table<{ readonly key: string; readonly value: unknown }, string>;
+  /** Bitmaps by their content, kept once and apart from the drawings, which are written at every change. */
+  readonly bitmaps!: Table<Bitmap, string>;
+  readonly setups!: Table<StoredSetup, string>;
 
   constructor(name = 'chemin') {
     super(name);
     this.version(1).stores({ drawings: 'id, changed, deleted', steps: '[drawing+index], drawing', settings: 'key' });
+    this.version(2).stores({ bitmaps: 'id', setups: 'id, name' });
   }
 }

@@ -1,7 +1,8 @@
 import { Injectable } from '@angular/core';
-import { checkDocument, commitEdit, presentDocument, replayHistory, startHistory, stepSchema, type CheminDocument, type History, type Step } from '@core';
+import { checkDocument, commitEdit, presentDocument, replayHistory, startHistory, stepSchema, type Bitmap, type CheminDocument, type History, type Step } from '@core';
 import type { Draft } from '../state/document.store';
 import { CheminDatabase, type StoredDrawing } from './database';
+import { bitmapsOf, currentFormat, fullDocument, fullStep, slimDocument, slimStep } from './slim';
 
 export interface OpenedDrawing {
   readonly history: History;
@@ -35,17 +36,19 @@ export class DrawingsService {
   /** All drawings that are not deleted, or all that are; the last changed first. */
   async list(deleted: boolean): Promise<readonly StoredDrawing[]> {
     const all = await this.db.drawings.orderBy('changed').reverse().toArray();
-    return all.filter((drawing) => drawing.deleted > 0 === deleted);
+    return all.filter((drawing) => drawing.deleted > 0 === deleted).map((drawing) => ({ ...drawing, document: currentFormat(drawing.document) }));
   }
 
   async open(id: string): Promise<OpenedDrawing | null> {
     const stored = await this.db.drawings.get(id);
     if (!stored) return null;
     const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
-    const checked = checkDocument(stored.document);
+    const ids = new Set([...bitmapsOf(stored.document, []), ...bitmapsOf(stored.base, rows.map((row) => row.step))].map((bitmap) => bitmap.id)); // prettier-ignore
+    const bitmaps = new Map((await this.db.bitmaps.bulkGet([...ids])).flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : [])));
+    const checked = checkDocument(fullDocument(stored.document, bitmaps));
     if (!checked.ok) throw new Error(checked.problems[0]?.message ?? 'The kept drawing cannot be read.');
-    const steps = rows.slice(0, stored.stepCount).map((row) => stepSchema.safeParse(row.step));
-    const base = checkDocument(stored.base);
+    const steps = rows.slice(0, stored.stepCount).map((row) => stepSchema.safeParse(fullStep(row.step, bitmaps)));
+    const base = checkDocument(fullDocument(stored.base, bitmaps));
     if (base.ok && steps.every((s) => s.success)) {
       const history = replayHistory(
         base.value,
@@ -67,27 +70,42 @@ export class DrawingsService {
     const document = presentDocument(history);
     let same = 0;
     while (same < savedSteps.length && savedSteps[same] === history.steps[same]) same++;
-    return this.db.transaction('rw', this.db.drawings, this.db.steps, async () => {
+    const fresh = history.steps.slice(same);
+    return this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.bitmaps, async () => {
+      await this.keepBitmaps(bitmapsOf(document, fresh));
       const before = await this.db.drawings.get(document.id);
       if (before && before.revision !== revision) throw new BehindError();
       if (savedSteps.length > same) {
         await this.db.steps.where('[drawing+index]').between([document.id, same], [document.id, Infinity]).delete();
       }
-      await this.db.steps.bulkPut(history.steps.slice(same).map((step, i) => ({ drawing: document.id, index: same + i, step })));
+      await this.db.steps.bulkPut(fresh.map((step, i) => ({ drawing: document.id, index: same + i, step: slimStep(step) })));
       await this.db.drawings.put({
         id: document.id,
         name: document.name,
         changed: Date.now(),
         deleted: 0,
         revision: revision + 1,
-        document,
-        base: history.base,
+        document: slimDocument(document),
+        base: slimDocument(history.base),
         position: history.position,
         stepCount: history.steps.length,
         draft,
       });
       return revision + 1;
     });
+  }
+
+  /** Bitmaps are named by their content, so one that is there already is the same. */
+  private async keepBitmaps(bitmaps: readonly Bitmap[]): Promise<void> {
+    if (bitmaps.length === 0) return;
+    const there = new Set(await this.db.bitmaps.toCollection().primaryKeys());
+    await this.db.bitmaps.bulkPut(bitmaps.filter((bitmap) => bitmap.data !== '' && !there.has(bitmap.id)));
+  }
+
+  /** A stored drawing with its bitmaps, such as for its thumbnail or a copy. */
+  async whole(stored: StoredDrawing): Promise<CheminDocument> {
+    const found = await this.db.bitmaps.bulkGet(stored.document.bitmaps?.map((bitmap) => bitmap.id) ?? []);
+    return fullDocument(stored.document, new Map(found.flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : []))));
   }
 
   /** Keeps a document as a new drawing. */
@@ -109,9 +127,14 @@ export class DrawingsService {
 
   /** Deletes for good what was deleted before. */
   async erase(id: string): Promise<void> {
-    await this.db.transaction('rw', this.db.drawings, this.db.steps, async () => {
+    await this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.bitmaps, async () => {
       await this.db.steps.where('drawing').equals(id).delete();
       await this.db.drawings.delete(id);
+      const used = new Set<string>();
+      await this.db.drawings.each((drawing) => bitmapsOf(drawing.document, []).forEach((bitmap) => used.add(bitmap.id)));
+      await this.db.drawings.each((drawing) => bitmapsOf(drawing.base, []).forEach((bitmap) => used.add(bitmap.id)));
+      await this.db.steps.each((row) => bitmapsOf(null, [row.step]).forEach((bitmap) => used.add(bitmap.id)));
+      await this.db.bitmaps.bulkDelete((await this.db.bitmaps.toCollection().primaryKeys()).filter((key) => !used.has(key)));
     });
   }
 

@@ -1,6 +1,11 @@
 /** Hands a file over to the browser's downloads. */
 export function downloadText(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+  download(name, new Blob([text], { type }));
+}
+
+/** Hands any file over to the browser's downloads. */
+export function download(name: string, content: Blob): void {
+  const url = URL.createObjectURL(content);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

@@ -6,6 +6,7 @@ import { ViewStore } from '../state/view.store';
 import { chooseFile } from './files';
 import { newId } from './ids';
 import { KeepingService } from './keeping.service';
+import { PICTURE_FILES, ReferencesService } from './references.service';
 import { SvgReaderService } from './svg-reader.service';
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
@@ -16,6 +17,7 @@ export class ImportsService {
   private readonly messages = inject(MessageStore);
   private readonly keeping = inject(KeepingService);
   private readonly svg = inject(SvgReaderService);
+  private readonly references = inject(ReferencesService);
 
   async openProject(): Promise<void> {
     const file = await chooseFile('.chemin,application/json');
@@ -30,7 +32,11 @@ export class ImportsService {
   /** Takes files that were dropped on the drawing, each by its kind. */
   async takeDropped(files: readonly File[]): Promise<void> {
     for (const file of files) {
-      if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await this.takeArtwork(file);
+      const picture = PICTURE_FILES.test(file.name) || file.type.startsWith('image/');
+      const svg = /\.svg$/i.test(file.name) || file.type === 'image/svg+xml';
+      // While tracing, every picture is one to look at; elsewhere SVG is artwork.
+      if (picture && (!svg || this.view.tool() === 'trace')) await this.references.take(file);
+      else if (svg) await this.takeArtwork(file);
       else await this.takeProject(file);
     }
   }

@@ -5,12 +5,13 @@ import { BuildBenchComponent } from '../features/build/build-bench.component';
 import { DrawBenchComponent } from '../features/draw/draw-bench.component';
 import { LightBenchComponent } from '../features/light/light-bench.component';
 import { OutputBenchComponent } from '../features/output/output-bench.component';
+import { ProjectionBenchComponent } from '../features/projection/projection-bench.component';
 import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
 
 /** The bench: the stage's tools, each with icon, name and digit, and below them the settings of the stage. */
 @Component({
   selector: 'chemin-bench',
-  imports: [ArtworkBenchComponent, BuildBenchComponent, DrawBenchComponent, IconComponent, LightBenchComponent, OutputBenchComponent],
+  imports: [ArtworkBenchComponent, BuildBenchComponent, DrawBenchComponent, IconComponent, LightBenchComponent, OutputBenchComponent, ProjectionBenchComponent],
   template: `
     <section [attr.aria-label]="stage().title + ': tools and settings'">
       <h2>{{ stage().title }}</h2>
@@ -25,6 +26,9 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
         }
       </ul>
       @switch (stage().name) {
+        @case ('projection') {
+          <chemin-projection-bench />
+        }
         @case ('draw') {
           <chemin-draw-bench />
         }

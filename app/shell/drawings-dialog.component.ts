@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import type { CheminDocument } from '@core';
 import { DialogComponent } from '../controls/dialog.component';
 import { IconComponent } from '../controls/icon.component';
 import type { StoredDrawing } from '../platform/database';
@@ -65,8 +64,7 @@ export class DrawingsDialogComponent {
   }
 
   protected async copy(drawing: StoredDrawing): Promise<void> {
-    const copy: CheminDocument = { ...drawing.document, id: crypto.randomUUID(), name: `${drawing.name}, copy` };
-    await this.attempt(() => this.drawings.add(copy));
+    await this.attempt(async () => this.drawings.add({ ...(await this.drawings.whole(drawing)), id: crypto.randomUUID(), name: `${drawing.name}, copy` }));
     await this.refresh();
   }
 

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { TooltipModule } from 'primeng/tooltip';
-import { figure, PLANE_AXES, PLANE_NAMES } from '@core';
+import { figure, finestStep, lengthInUnit, PLANE_AXES, planeName } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
 import { PX_PER_MM, ViewStore } from '../state/view.store';
 import { placeWords } from '../tools/catching';
 import { RosetteComponent } from './rosette.component';
@@ -43,7 +44,7 @@ import { RosetteComponent } from './rosette.component';
       <output class="place" aria-label="Place of the pointer in cells">{{ place() }}</output>
       <output class="size" aria-label="Measures of what is being drawn">{{ size() }}</output>
       <span class="gap"></span>
-      <span class="cell">1 cell = {{ cell() }}&#8201;mm</span>
+      <span class="cell">{{ cell() }}</span>
       <span class="rule"></span>
       <button type="button" class="plain" aria-label="Zoom out" (click)="commands.run('view.out')">−</button>
       <output class="zoom" aria-label="Zoom">{{ zoom() }}&#8201;%</output>
@@ -59,8 +60,9 @@ export class GroundBarComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
+  private readonly pictures = inject(PictureService);
 
-  protected readonly planeName = computed(() => PLANE_NAMES[this.view.plane().kind]);
+  protected readonly planeName = computed(() => planeName(this.view.plane().kind, this.store.shown().projection));
   protected readonly axes = computed(() => {
     const { kind } = this.view.plane();
     return kind === 'sheet' ? 'flat, x · y' : `${PLANE_AXES[kind].u} · ${PLANE_AXES[kind].v}`;
@@ -70,6 +72,22 @@ export class GroundBarComponent {
     return ghost?.caught ? placeWords(ghost.plane, ghost.caught) : '';
   });
   protected readonly size = computed(() => (this.tools.busy() ? (this.tools.ghost()?.words[0] ?? '') : ''));
-  protected readonly cell = computed(() => figure(this.store.shown().grid.cell));
+  /** What one counted cell is, and how many the finest lines shown are apart, where that is not one. */
+  protected readonly cell = computed(() => {
+    const { grid, sheet } = this.store.shown();
+    const words = `1 cell = ${lengthInUnit(grid.cell, sheet)}`;
+    if (!this.view.grid()) return words;
+    const { zoom, panX, panY, width, height } = this.look();
+    const seen = { minX: -panX / zoom, minY: -panY / zoom, maxX: (width - panX) / zoom, maxY: (height - panY) / zoom };
+    const step = finestStep(this.pictures.geometry().sight.projection, grid, this.view.plane(), seen, zoom);
+    return step === null || step === 1 ? words : `${words}, a line every ${step}`;
+  });
+  private readonly look = computed(() => ({
+    zoom: this.view.zoom(),
+    panX: this.view.panX(),
+    panY: this.view.panY(),
+    width: Math.max(1, this.view.width()),
+    height: Math.max(1, this.view.height()),
+  }));
   protected readonly zoom = computed(() => figure((this.view.zoom() / PX_PER_MM) * 100, 0));
 }

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { TooltipModule } from 'primeng/tooltip';
+import { nameProjection } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { KeepingService } from '../platform/keeping.service';
 import { CommandsService } from '../state/commands.service';
@@ -17,6 +18,10 @@ import { ViewStore } from '../state/view.store';
       <label class="visually-hidden" for="title">Name of the drawing</label>
       <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" (keydown.enter)="$any($event.target).blur()" />
       <span class="saved" [class.trouble]="keeping.saving() === 'failed' || keeping.saving() === 'behind'" role="status">{{ keeping.words() }}</span>
+      <button type="button" class="plain naming" [title]="naming().reason" (click)="commands.run('stage.projection')">
+        <span class="visually-hidden">Projection: </span><strong>{{ naming().changed ?? naming().name }}</strong
+        ><small>{{ naming().reason }}</small>
+      </button>
       <span class="gap"></span>
       <button
         type="button"
@@ -40,7 +45,8 @@ import { ViewStore } from '../state/view.store';
       >
         <chemin-icon name="redo" />
       </button>
-      <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find a command <kbd>Ctrl+K</kbd></button>
+      <button type="button" class="plain" [attr.aria-pressed]="view.comparing()" (click)="commands.run('view.compare')">Compare</button>
+      <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find <kbd>Ctrl+K</kbd></button>
       <button type="button" class="plain" (click)="commands.run('keys')"><chemin-icon name="keys" />Keys</button>
       <button
         type="button"
@@ -68,7 +74,7 @@ import { ViewStore } from '../state/view.store';
       margin-right: 8px;
     }
     .title {
-      width: 210px;
+      width: 180px;
       padding: 4px 8px;
       border: 1px solid transparent;
       border-radius: 3px;
@@ -92,6 +98,26 @@ import { ViewStore } from '../state/view.store';
       color: var(--bad);
       font-weight: 600;
     }
+    .naming {
+      display: grid;
+      gap: 0;
+      min-width: 0;
+      max-width: 260px;
+      padding-block: 1px;
+      text-align: left;
+      line-height: 1.2;
+    }
+    .naming strong {
+      font-size: 13px;
+      font-weight: 500;
+    }
+    .naming small {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+      font-size: 12px;
+      color: var(--ink-2);
+    }
     .gap {
       flex: 1;
     }
@@ -106,6 +132,9 @@ export class HeadComponent {
   protected readonly view = inject(ViewStore);
   protected readonly keeping = inject(KeepingService);
   protected readonly commands = inject(CommandsService);
+
+  /** What the projection is called, and why. */
+  protected readonly naming = computed(() => nameProjection(this.store.shown().projection));
 
   protected rename(text: string): void {
     const name = text.trim().slice(0, 200);

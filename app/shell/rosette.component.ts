@@ -1,9 +1,32 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { drawnVector, FAMILIES, PLANE_NAMES, type PlaneKind } from '@core';
-import { DocumentStore } from '../state/document.store';
+import { drawnAt, planeName, type Axis, type PlaneKind, type Projection } from '@core';
+import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
 
 const INNER = 17;
+
+/** Smallest sector in radians, so that a plane seen nearly edge-on can still be pressed. */
+const LEAST = 0.35;
+
+/** The angles, anticlockwise, at which the three edges leave the nearest corner of a box at the origin, as it is drawn. */
+function cornerDirections(projection: Projection): Readonly<Record<Axis, number>> {
+  const [ea, eb, eh] = projection.eye;
+  const toEye = { a: ea, b: eb, h: eh };
+  const angle = (axis: Axis, usual: number): number => {
+    const v = drawnAt(projection, { a: 0, b: 0, h: 0 }, axis);
+    // The corner's edge runs away from the viewer.
+    const away = toEye[axis] > 0 ? -1 : 1;
+    return v && Math.hypot(v.x, v.y) > 1e-9 ? Math.atan2(-v.y * away, v.x * away) : usual;
+  };
+  return { a: angle('a', 0.5), b: angle('b', 2.6), h: angle('h', -Math.PI / 2) };
+}
+
+/** The smaller of the sectors between two directions, from its start anticlockwise. */
+function wedge(p: number, q: number): readonly [number, number] {
+  const turn = (((q - p) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+  const [from, sweep] = turn <= Math.PI ? [p, turn] : [q, 2 * Math.PI - turn];
+  return sweep >= LEAST ? [from, sweep] : [from - (LEAST - sweep) / 2, LEAST];
+}
 
 interface Sector {
   readonly kind: PlaneKind;
@@ -98,22 +121,19 @@ interface Sector {
 })
 export class RosetteComponent {
   protected readonly view = inject(ViewStore);
-  private readonly store = inject(DocumentStore);
+  private readonly pictures = inject(PictureService);
 
   /** Directions of a, b and of h downwards, as drawn: the corner of a box seen from where the viewer stands. */
   protected readonly sectors = computed((): readonly Sector[] => {
-    const setup = this.store.shown().projection;
-    const axes = FAMILIES[setup.family].axes(setup);
-    const direction = (x: number, y: number): { x: number; y: number } => {
-      const length = Math.hypot(x, y) || 1;
-      return { x: (x / length) * INNER, y: (y / length) * INNER };
+    const { projection } = this.pictures.geometry().sight;
+    const edge = cornerDirections(projection);
+    const point = (angle: number): string => `${(Math.cos(angle) * INNER).toFixed(2)} ${(-Math.sin(angle) * INNER).toFixed(2)}`;
+    const sector = (kind: PlaneKind, p: number, q: number): Sector => {
+      const [from, sweep] = wedge(p, q);
+      const path = `M0 0L${point(from)}A${INNER} ${INNER} 0 ${sweep > Math.PI ? 1 : 0} 0 ${point(from + sweep)}Z`;
+      return { kind, path, label: planeName(kind, projection.setup) };
     };
-    const [a, b, h] = [drawnVector(axes.a), drawnVector(axes.b), drawnVector(axes.h)];
-    const [ra, rb, down] = [direction(a.x, a.y), direction(b.x, b.y), direction(-h.x, -h.y)];
-    const wedge = (from: { x: number; y: number }, to: { x: number; y: number }): string =>
-      `M0 0L${from.x.toFixed(2)} ${from.y.toFixed(2)}A${INNER} ${INNER} 0 0 1 ${to.x.toFixed(2)} ${to.y.toFixed(2)}Z`;
-    const sector = (kind: PlaneKind, path: string): Sector => ({ kind, path, label: PLANE_NAMES[kind] });
-    return [sector('floor', wedge(rb, ra)), sector('right', wedge(ra, down)), sector('left', wedge(down, rb))];
+    return [sector('floor', edge.a, edge.b), sector('right', edge.a, edge.h), sector('left', edge.b, edge.h)];
   });
 
   protected press(event: KeyboardEvent, kind: PlaneKind): void {

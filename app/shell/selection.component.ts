@@ -8,7 +8,7 @@ import {
   idsWithin,
   moveOutline,
   PLANE_AXES,
-  PLANE_NAMES,
+  planeName,
   type Edit,
   type PlacementNode,
   type Plane,
@@ -56,7 +56,7 @@ export class SelectionComponent {
     if (node.kind === 'group') return `group of ${idsWithin(node).length - 1}`;
     if (node.kind === 'placement') return `artwork “${findArtwork(this.store.shown(), node.artwork)?.name ?? ''}”`;
     const what = node.depth !== 0 ? 'solid' : node.outline.closed ? 'shape' : 'line';
-    return `${what} of ${node.outline.points.length} points, ${PLANE_NAMES[node.plane.kind]}`;
+    return `${what} of ${node.outline.points.length} points, ${planeName(node.plane.kind, this.store.shown().projection)}`;
   });
 
   protected directions({ plane }: ShapeNode): readonly [string, string, string] {

@@ -2,11 +2,13 @@ import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, Hos
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { KeepingService } from '../platform/keeping.service';
+import { ReferencesService } from '../platform/references.service';
 import { UpdatesService } from '../platform/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
 import { STAGES, ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
+import { CompareComponent } from './compare.component';
 import { ContentsComponent } from './contents.component';
 import { DrawingsDialogComponent } from './drawings-dialog.component';
 import { FinderComponent } from './finder.component';
@@ -22,6 +24,7 @@ import { WayComponent } from './way.component';
   selector: 'chemin-root',
   imports: [
     BenchComponent,
+    CompareComponent,
     ContentsComponent,
     DrawingComponent,
     DrawingsDialogComponent,
@@ -42,11 +45,21 @@ export class ShellComponent {
   private readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
   private readonly application = inject(ApplicationRef);
+  private readonly references = inject(ReferencesService);
 
   constructor() {
     void inject(KeepingService).begin();
     inject(UpdatesService).watch();
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
+  }
+
+  /** A picture from the clipboard becomes a reference. */
+  @HostListener('document:paste', ['$event'])
+  protected paste(event: ClipboardEvent): void {
+    const file = [...(event.clipboardData?.files ?? [])].find((f) => f.type.startsWith('image/'));
+    if (!file || this.view.panel() !== 'none') return;
+    event.preventDefault();
+    void this.references.take(file);
   }
 
   @HostListener('document:keydown', ['$event'])

@@ -1,15 +1,18 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { findNode, pickAt, PLANE_AXES, svgFromPicture, writeProject, type Edit } from '@core';
+import { findNode, pickAt, PLANE_AXES, writeProject, type Edit } from '@core';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { downloadText, fileName } from '../platform/files';
 import { newId } from '../platform/ids';
+import { HandOverService } from '../platform/hand-over.service';
 import { ImportsService } from '../platform/imports.service';
 import { KeepingService } from '../platform/keeping.service';
+import { ReferencesService } from '../platform/references.service';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { COMMANDS, type CommandId } from './keys';
 import { MessageStore } from './messages.store';
 import { PictureService } from './picture.service';
+import { SteeringService } from './steering.service';
 import { PX_PER_MM, STAGES, ViewStore } from './view.store';
 
 /** Runs commands, from keys, buttons and the finder alike. */
@@ -22,6 +25,9 @@ export class CommandsService {
   private readonly imports = inject(ImportsService);
   private readonly tools = inject(ToolRunnerService);
   private readonly messages = inject(MessageStore);
+  private readonly steering = inject(SteeringService);
+  private readonly references = inject(ReferencesService);
+  private readonly handOver = inject(HandOverService);
 
   /** Selected nodes that are still there. */
   readonly selected = computed(() => this.view.selection().filter((id) => findNode(this.documents.kept(), id) !== null));
@@ -29,6 +35,7 @@ export class CommandsService {
   private readonly actions: Readonly<Record<CommandId, () => unknown>> = {
     'stage.previous': () => this.stepStage(-1),
     'stage.next': () => this.stepStage(1),
+    'stage.projection': () => this.view.setStage('projection'),
     'stage.draw': () => this.view.setStage('draw'),
     'stage.build': () => this.view.setStage('build'),
     'stage.light': () => this.view.setStage('light'),
@@ -48,6 +55,11 @@ export class CommandsService {
     'view.full': () => this.view.zoomAt(PX_PER_MM / this.view.zoom(), this.view.width() / 2, this.view.height() / 2),
     'view.in': () => this.view.zoomAt(1.25, this.view.width() / 2, this.view.height() / 2),
     'view.out': () => this.view.zoomAt(0.8, this.view.width() / 2, this.view.height() / 2),
+    'view.rulers': () => this.view.patch({ rulers: !this.view.rulers() }),
+    'view.cone': () => this.view.patch({ cone: !this.view.cone() }),
+    'view.figure': () => this.view.patch({ figure: !this.view.figure() }),
+    'view.back': () => this.view.lookBack(),
+    'view.compare': () => this.view.patch({ comparing: !this.view.comparing() }),
     'view.theme': () => this.view.setTheme(this.view.theme() === 'dark' ? 'light' : 'dark'),
     undo: () => this.documents.undo(),
     redo: () => this.documents.redo(),
@@ -65,7 +77,13 @@ export class CommandsService {
     'document.demo': () => this.keeping.addDemos(),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
-    'output.svg': () => this.exportSvg(),
+    'sheet.centre': () => this.steering.centre(),
+    'projection.calmer': () => this.steering.calmer(1.25),
+    'projection.stronger': () => this.steering.calmer(0.8),
+    'reference.add': () => this.references.choose(),
+    'output.png': () => this.handOver.png(),
+    'output.pdf': () => this.handOver.pdf(),
+    'output.svg': () => this.handOver.svg(),
     'artwork.add': () => this.imports.addArtwork(),
   };
 
@@ -79,6 +97,8 @@ export class CommandsService {
     if (id === 'delete' || id === 'rename' || id === 'hide' || id === 'lock' || id === 'group') return this.selected().length > 0;
     if (id === 'ungroup') return this.selected().some((s) => findNode(this.documents.kept(), s)?.kind === 'group');
     if (id === 'offset.more' || id === 'offset.less') return this.view.plane().kind !== 'sheet';
+    if (id === 'projection.calmer' || id === 'projection.stronger' || id === 'view.cone') return this.steering.perspective() !== null;
+    if (id === 'view.back') return this.view.lookBefore() !== null;
     return true;
   }
 
@@ -106,12 +126,6 @@ export class CommandsService {
     if (across !== 0 && plane.kind !== 'sheet') by[PLANE_AXES[plane.kind].across] += plane.kind === 'floor' ? across : -across;
     this.documents.commit({ kind: 'move', ids: [...ids], by }, 'move');
     return true;
-  }
-
-  exportSvg(): void {
-    const document = this.documents.kept();
-    downloadText(fileName(document.name, 'svg'), svgFromPicture(this.pictures.picture(), document.name), 'image/svg+xml');
-    this.messages.say('good', 'The sheet was exported as SVG', [fileName(document.name, 'svg')]);
   }
 
   saveProject(): void {

@@ -5,6 +5,7 @@ export type CommandGroup = 'Stages' | 'Planes' | 'View' | 'Drawing' | 'Things' |
 export const COMMANDS = {
   'stage.previous': { title: 'Previous stage', keys: [','], group: 'Stages' },
   'stage.next': { title: 'Next stage', keys: ['.'], group: 'Stages' },
+  'stage.projection': { title: 'Go to Projection', keys: [], group: 'Stages' },
   'stage.draw': { title: 'Go to Draw', keys: [], group: 'Stages' },
   'stage.build': { title: 'Go to Build', keys: [], group: 'Stages' },
   'stage.light': { title: 'Go to Light', keys: [], group: 'Stages' },
@@ -24,6 +25,11 @@ export const COMMANDS = {
   'view.full': { title: 'Zoom to 100 %', keys: ['Ctrl+2'], group: 'View' },
   'view.in': { title: 'Zoom in', keys: ['Ctrl++'], group: 'View' },
   'view.out': { title: 'Zoom out', keys: ['Ctrl+-'], group: 'View' },
+  'view.rulers': { title: 'Show or hide the rulers', keys: [], group: 'View' },
+  'view.cone': { title: 'Show or hide the cone of vision', keys: [], group: 'View' },
+  'view.figure': { title: 'Show or hide the standing figure', keys: [], group: 'View' },
+  'view.back': { title: 'Back from what was brought into view', keys: [], group: 'View' },
+  'view.compare': { title: 'Compare projections side by side', keys: [], group: 'View' },
   'view.theme': { title: 'Light or dark', keys: [], group: 'View' },
   undo: { title: 'Undo', keys: ['Ctrl+Z'], group: 'Drawing' },
   redo: { title: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], group: 'Drawing' },
@@ -41,6 +47,12 @@ export const COMMANDS = {
   'document.demo': { title: 'Open the demo: Quay Nine, landing', keys: [], group: 'Document' },
   'document.open-file': { title: 'Open a project file', keys: [], group: 'Document' },
   'document.save-file': { title: 'Save a project file', keys: ['Ctrl+S'], group: 'Document' },
+  'sheet.centre': { title: 'Centre the drawing on the sheet', keys: [], group: 'Drawing' },
+  'projection.calmer': { title: 'Calmer perspective', keys: [], group: 'Drawing' },
+  'projection.stronger': { title: 'Stronger perspective', keys: [], group: 'Drawing' },
+  'output.png': { title: 'Export the sheet as PNG', keys: [], group: 'Document' },
+  'output.pdf': { title: 'Export the sheet as PDF', keys: [], group: 'Document' },
+  'reference.add': { title: 'Add a reference picture', keys: [], group: 'Document' },
   'output.svg': { title: 'Export the sheet as SVG', keys: ['Ctrl+E'], group: 'Document' },
   'artwork.add': { title: 'Add an SVG as artwork', keys: [], group: 'Document' },
 } as const satisfies Readonly<Record<string, { readonly title: string; readonly keys: readonly string[]; readonly group: CommandGroup }>>;
@@ -49,7 +61,7 @@ export type CommandId = keyof typeof COMMANDS;
 
 /** Keys that are no commands: they are held, or belong to the step that is going on. */
 export const HELD_KEYS: readonly { readonly keys: string; readonly title: string }[] = [
-  { keys: '1 to 3', title: 'The tools on the bench' },
+  { keys: '1 to 6', title: 'The tools on the bench' },
   { keys: 'Hold Shift', title: 'Lock to the nearest axis; with the pick tool, add to the selection' },
   { keys: 'Hold Alt', title: 'No snapping' },
   { keys: 'Hold Space', title: 'Move the sheet' },

@@ -1,12 +1,16 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { FaceName, Paint, Plane, PlaneKind } from '@core';
+import type { FaceName, HandOver, Paint, Plane, PlaneKind, PlanePoint, SheetPoint, SolveAs } from '@core';
 
-export type StageName = 'draw' | 'build' | 'light' | 'artwork' | 'output';
-export type ToolName = 'pick' | 'outline' | 'rectangle' | 'depth' | 'place';
+export type StageName = 'projection' | 'draw' | 'build' | 'light' | 'artwork' | 'output';
+export type ToolName = 'pick' | 'projection' | 'grid' | 'sheet' | 'trace' | 'facts' | 'outline' | 'rectangle' | 'depth' | 'place';
 export type Theme = 'light' | 'dark';
+
+/** What of a projection can be taken hold of, and locked. */
+export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
 
 /** The stages in the order of work, and the tools on each one's bench; a tool's digit is its place. */
 export const STAGES: readonly { readonly name: StageName; readonly title: string; readonly tools: readonly ToolName[] }[] = [
+  { name: 'projection', title: 'Projection', tools: ['pick', 'projection', 'grid', 'sheet', 'trace', 'facts'] },
   { name: 'draw', title: 'Draw', tools: ['pick', 'outline', 'rectangle'] },
   { name: 'build', title: 'Build', tools: ['pick', 'depth'] },
   { name: 'light', title: 'Light', tools: ['pick'] },
@@ -16,6 +20,11 @@ export const STAGES: readonly { readonly name: StageName; readonly title: string
 
 export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
   pick: 'Pick and move',
+  projection: 'Projection',
+  grid: 'Grid',
+  sheet: 'Sheet',
+  trace: 'From a picture',
+  facts: 'Facts',
   outline: 'Outline',
   rectangle: 'Rectangle',
   depth: 'Depth',
@@ -43,6 +52,23 @@ interface ViewState {
   readonly artwork: string | null;
   readonly theme: Theme;
   readonly panel: 'none' | 'find' | 'keys' | 'drawings';
+  /** Rulers along the drawing. */
+  readonly rulers: boolean;
+  /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
+  readonly cone: boolean;
+  readonly figure: boolean;
+  readonly figureAt: PlanePoint;
+  /** Handles of the projection that stay where they are. */
+  readonly locks: readonly SteeredName[];
+  /** The look before something far off the sheet was brought into view. */
+  readonly lookBefore: { readonly zoom: number; readonly panX: number; readonly panY: number } | null;
+  /** The reference that is chosen, and the reference that is hidden for comparison while another moment shows it. */
+  readonly reference: string | null;
+  readonly blink: 'off' | 'shown' | 'hidden';
+  readonly comparing: boolean;
+  /** What strokes are taken for. */
+  readonly traceAs: SolveAs;
+  readonly handOver: HandOver;
 }
 
 /** Screen px of one sheet unit (mm) at 100 %: CSS has 96 px to the inch. */
@@ -80,14 +106,26 @@ export const ViewStore = signalStore(
     artwork: null,
     theme: storedTheme(),
     panel: 'none',
+    rulers: false,
+    cone: false,
+    figure: false,
+    figureAt: { u: -3, v: 0 },
+    locks: [],
+    lookBefore: null,
+    reference: null,
+    blink: 'off',
+    comparing: false,
+    traceAs: 'auto',
+    handOver: { content: 'drawing', gridFrom: 'drawing', background: true },
   }),
   withMethods((store) => ({
-    patch(part: Partial<Pick<ViewState, 'grid' | 'snapping' | 'seeThrough' | 'paint' | 'artwork' | 'panel' | 'width' | 'height'>>): void {
+    patch(part: Partial<Omit<ViewState, 'stage' | 'tool' | 'plane' | 'zoom' | 'panX' | 'panY' | 'theme'>>): void {
       patchState(store, part);
     },
     setStage(stage: StageName): void {
       const tools = STAGES.find((s) => s.name === stage)?.tools ?? [];
-      patchState(store, { stage, tool: tools.includes(store.tool()) ? store.tool() : 'pick' });
+      const usual = stage === 'projection' ? 'projection' : 'pick';
+      patchState(store, { stage, tool: store.tool() !== 'pick' && tools.includes(store.tool()) ? store.tool() : usual });
     },
     setTool(tool: ToolName): void {
       patchState(store, { tool });
@@ -114,11 +152,26 @@ export const ViewStore = signalStore(
     panBy(dx: number, dy: number): void {
       patchState(store, { panX: store.panX() + dx, panY: store.panY() + dy });
     },
+    /** Zooms out until the sheet and a place far off it are both seen; `lookBack` undoes it. */
+    bringIntoView(at: SheetPoint, width: number, height: number): void {
+      const before = store.lookBefore() ?? { zoom: store.zoom(), panX: store.panX(), panY: store.panY() };
+      const [minX, minY, maxX, maxY] = [Math.min(0, at.x), Math.min(0, at.y), Math.max(width, at.x), Math.max(height, at.y)];
+      const margin = 60;
+      // Points may lie kilometres away: here the limit of zooming out does not count.
+      const zoom = Math.min((store.width() - 2 * margin) / (maxX - minX), (store.height() - 2 * margin) / (maxY - minY), MAX_ZOOM);
+      const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
+      const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
+      patchState(store, { lookBefore: before, zoom, panX, panY });
+    },
+    lookBack(): void {
+      const before = store.lookBefore();
+      if (before) patchState(store, { ...before, lookBefore: null });
+    },
     /** Shows a whole sheet of this size with a margin. */
     fit(width: number, height: number): void {
       const margin = 36;
       const zoom = Math.max(MIN_ZOOM, Math.min((store.width() - 2 * margin) / width, (store.height() - 2 * margin) / height, MAX_ZOOM));
-      patchState(store, { zoom, panX: Math.round((store.width() - width * zoom) / 2), panY: Math.round((store.height() - height * zoom) / 2) });
+      patchState(store, { lookBefore: null, zoom, panX: Math.round((store.width() - width * zoom) / 2), panY: Math.round((store.height() - height * zoom) / 2) });
     },
     setTheme(theme: Theme): void {
       try {

@@ -52,6 +52,7 @@ export class ToolBench<S> {
         options: { sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell), pxPerUnit: 4, grid: this.grid },
         source: catchSource(document, geometry, plane),
       }),
+      traced: null,
       newId: () => `new-${++this.serial}`,
     };
   }

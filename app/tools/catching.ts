@@ -7,9 +7,11 @@ import {
   invert33,
   joinSources,
   lockToAxis,
+  lengthInUnit,
   measure,
+  mmPer,
   PLANE_AXES,
-  PLANE_NAMES,
+  planeName,
   type Axis,
   type Caught,
   type Plane,
@@ -18,11 +20,14 @@ import {
 } from '@core';
 import type { PlaneContext, ToolContext } from './tool';
 
+/** Farthest cell that a pointer reaches: just under a horizon, the next px would mean cells beyond counting. */
+const FARTHEST = 20_000;
+
 /** The plane point under the pointer, or null where the plane cannot be met there. */
 export function planePointAt({ options }: PlaneContext, at: SheetPoint): PlanePoint | null {
   const inverse = invert33(options.sheetFromPlane);
   const p = inverse && apply33(inverse, at.x, at.y);
-  return p && { u: p.x, v: p.y };
+  return p && Math.abs(p.x) < FARTHEST && Math.abs(p.y) < FARTHEST ? { u: p.x, v: p.y } : null;
 }
 
 /** What the pointer takes, with the points drawn so far among what can be caught. */
@@ -55,8 +60,8 @@ export function caughtWord(plane: Plane, caught: Caught): string {
 }
 
 /** Where something was caught: `crossing, left wall`. */
-export function caughtPlace(plane: Plane, caught: Caught): string {
-  return `${caughtWord(plane, caught)}, ${PLANE_NAMES[plane.kind]}`;
+export function caughtPlace({ document }: Pick<ToolContext, 'document'>, plane: Plane, caught: Caught): string {
+  return `${caughtWord(plane, caught)}, ${planeName(plane.kind, document.projection)}`;
 }
 
 /** The place in a, b, h for the read-out: `a 12  b 0  h 7`; on the sheet `x` and `y`. */
@@ -68,11 +73,11 @@ export function placeWords(plane: Plane, p: PlanePoint): string {
 
 /** A length in cells and in the sheet's unit: `10 cells, 80 mm`. */
 export function lengthWords({ document }: Pick<ToolContext, 'document'>, cells: number): string {
-  return `${measure(cells, cells === 1 ? 'cell' : 'cells')}, ${measure(cells * document.grid.cell, document.sheet.unit)}`;
+  return `${measure(cells, cells === 1 ? 'cell' : 'cells')}, ${lengthInUnit(cells * document.grid.cell, document.sheet)}`;
 }
 
 /** Two lengths side by side: `12 × 7 cells`, then `96 × 56 mm`. */
 export function areaWords({ document }: Pick<ToolContext, 'document'>, u: number, v: number): readonly [string, string] {
-  const { cell } = document.grid;
-  return [`${figure(u)} × ${figure(v)}\u2009cells`, `${figure(u * cell)} × ${figure(v * cell)}\u2009${document.sheet.unit}`];
+  const k = document.grid.cell / mmPer(document.sheet.unit, document.sheet.resolution);
+  return [`${figure(u)} × ${figure(v)}\u2009cells`, `${figure(u * k)} × ${figure(v * k)}\u2009${document.sheet.unit}`];
 }

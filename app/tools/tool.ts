@@ -1,4 +1,5 @@
 import type {
+  CameraAngles,
   CatchOptions,
   CatchSource,
   Caught,
@@ -40,6 +41,8 @@ export interface ToolContext {
   /** Sheet units within which a line counts as hit. */
   readonly reach: number;
   readonly on: (plane: Plane) => PlaneContext;
+  /** The camera that traced strokes tell so far, for guessing the axis of the next. */
+  readonly traced: CameraAngles | null;
   readonly newId: () => string;
 }
 
@@ -55,6 +58,8 @@ export interface Ghost {
   readonly words: readonly string[];
   /** The face that a press would take, as flat sheet coordinates. */
   readonly part?: ArrayLike<number>;
+  /** A loose line on the sheet in mm, `[x0, y0, x1, y1]`. */
+  readonly line?: readonly number[];
 }
 
 export interface ToolStep<S> {

@@ -1,6 +1,8 @@
 import type { Checked, Problem } from '../math/errors';
 import { fromVersion1 } from './migrations';
-import { documentSchema } from './schema';
+import type { GridSettings } from '../grid/settings';
+import type { ProjectionSetup } from '../projection/setup';
+import { documentSchema, setupFileSchema } from './schema';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type CheminDocument } from './types';
 
 /** Most characters in a project file. */
@@ -36,6 +38,40 @@ export function readProject(text: string): Checked<CheminDocument> {
   return checkDocument(data);
 }
 
+/** A projection and grid by name, without any drawing. */
+export interface KeptSetup {
+  readonly name: string;
+  readonly projection: ProjectionSetup;
+  readonly grid: GridSettings;
+}
+
+/** A set-up as the text of a file. */
+export function writeSetup({ name, projection, grid }: KeptSetup): string {
+  return JSON.stringify({ format: 'chemin-setup', version: DOCUMENT_VERSION, name, projection, grid }, null, 1) + '\n';
+}
+
+/** The set-up in the text of a file, or every reason why it is none, each with its place. */
+export function readSetup(text: string): Checked<KeptSetup> {
+  if (text.length > 100_000) return refuse('too-large', '', 'The file is larger than a set-up can be.');
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return refuse('not-json', placeOf(text, faultPosition(text)), 'The file is damaged or cut short.');
+  }
+  if (typeof data !== 'object' || data === null || (data as { format?: unknown }).format !== 'chemin-setup') {
+    return refuse('not-a-setup', '', 'This is not a set-up: it does not say "format": "chemin-setup".');
+  }
+  const { version } = data as { version?: unknown };
+  if (typeof version === 'number' && version > DOCUMENT_VERSION) {
+    return refuse('later-version', 'version', `The set-up was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
+  }
+  const parsed = setupFileSchema.safeParse(data);
+  if (!parsed.success) return { ok: false, problems: parsed.error.issues.map((issue) => problemOf(issue, 'the set-up')) };
+  const { name, projection, grid } = parsed.data;
+  return { ok: true, value: { name, projection, grid }, notes: [] };
+}
+
 /** Checks data from storage, a file or the clipboard as a document. */
 export function checkDocument(data: unknown): Checked<CheminDocument> {
   if (typeof data !== 'object' || data === null || Array.isArray(data) || (data as { format?: unknown }).format !== 'chemin') {
@@ -48,11 +84,12 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
   }
   const checked = documentSchema.safeParse(data);
   if (checked.success) return { ok: true, value: checked.data, notes: [] };
-  const problems = checked.error.issues.map((issue): Problem => {
-    const path = pathText(issue.path);
-    return { code: 'schema', path, message: `${path || 'the project'}: ${issue.message}` };
-  });
-  return { ok: false, problems };
+  return { ok: false, problems: checked.error.issues.map((issue) => problemOf(issue, 'the project')) };
+}
+
+function problemOf(issue: { readonly path: readonly PropertyKey[]; readonly message: string }, whole: string): Problem {
+  const path = pathText(issue.path);
+  return { code: 'schema', path, message: `${path || whole}: ${issue.message}` };
 }
 
 /** A path as people read it: `nodes[2].plane.offset`. */

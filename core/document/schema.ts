@@ -116,6 +116,15 @@ export const gridSchema: z.ZodType<GridSettings> = z.strictObject({
   extents: z.strictObject({ floor: extent, left: extent, right: extent }),
 });
 
+/** A set-up as a file. */
+export const setupFileSchema = z.strictObject({
+  format: z.literal('chemin-setup'),
+  version: z.int().min(1),
+  name,
+  projection: projectionSchema,
+  grid: gridSchema,
+});
+
 export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
   width: size,
   height: size,

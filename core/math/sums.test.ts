@@ -1,4 +1,4 @@
-import { parseLength, parseSum } from './sums';
+import { lengthInUnit, parseLength, parseMillimetres, parseSum } from './sums';
 
 const value = (text: string): number | string => {
   const sum = parseSum(text);
@@ -31,8 +31,20 @@ describe('typed sums', () => {
   ])('%s is refused with a reason', (text, reason) => expect(value(text)).toMatch(reason));
 
   it('are taken in cells, or in the unit where they end with it', () => {
-    expect(parseLength('5', 'mm', 8)).toEqual({ ok: true, value: 5 });
-    expect(parseLength('2*20 mm', 'mm', 8)).toEqual({ ok: true, value: 5 });
-    expect(parseLength('x mm', 'mm', 8).ok).toBe(false);
+    const sheet = { unit: 'cm', resolution: 254, scale: 50 } as const;
+    expect(parseLength('5', sheet, 8)).toEqual({ ok: true, value: 5 });
+    expect(parseLength('2*20 mm', sheet, 8)).toEqual({ ok: true, value: 5 });
+    expect(parseLength('0.8 m', sheet, 8)).toEqual({ ok: true, value: 2 });
+    expect(parseLength('80px', sheet, 8)).toEqual({ ok: true, value: 1 });
+    expect(parseLength('x mm', sheet, 8).ok).toBe(false);
+    expect(parseMillimetres('(1+2)*4', sheet)).toEqual({ ok: true, value: 120 });
+    expect(parseMillimetres('1 in', sheet)).toEqual({ ok: true, value: 25.4 });
+    expect(parseMillimetres('72 pt', sheet)).toEqual({ ok: true, value: 25.4 });
+  });
+
+  it('are shown in the unit, and at a drawing scale in the real thing as well', () => {
+    expect(lengthInUnit(62.5, { unit: 'mm', resolution: 300, scale: 1 })).toBe('62.5\u2009mm');
+    expect(lengthInUnit(25, { unit: 'cm', resolution: 300, scale: 50 })).toBe('2.5\u2009cm, 1.25\u2009m real');
+    expect(lengthInUnit(10, { unit: 'mm', resolution: 300, scale: 20 })).toBe('10\u2009mm, 20\u2009cm real');
   });
 });

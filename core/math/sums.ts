@@ -1,4 +1,6 @@
 import jsep from 'jsep';
+import { measure } from './figures';
+import { mmPer, type Unit } from './units';
 
 export type SumResult = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };
 
@@ -60,13 +62,52 @@ function valueOf(tree: jsep.Expression, depth: number): number | string {
   return 'Only numbers and + − × ÷ ( ) have a meaning here.';
 }
 
-/**
- * A typed length in cells: a sum in cells, or in the sheet's unit where the text ends with it, such as `62.5 mm`.
- * @param cell edge of a cell in that unit
- */
-export function parseLength(text: string, unit: string, cell: number): SumResult {
+/** What a typed length needs to know of the sheet. */
+export interface LengthScale {
+  readonly unit: Unit;
+  readonly resolution: number;
+  /** The drawing scale 1 : n. */
+  readonly scale: number;
+}
+
+/** A unit at the end of a typed length; `m` is a metre of the real thing, at the drawing scale. */
+const UNIT_AT_END = /(mm|cm|in|pt|px|m)$/i;
+
+function unitAtEnd(text: string): { readonly sum: string; readonly unit: Unit | 'm' | null } {
   const trimmed = text.trim();
-  if (!trimmed.toLowerCase().endsWith(unit)) return parseSum(trimmed);
-  const sum = parseSum(trimmed.slice(0, -unit.length));
-  return sum.ok ? { ok: true, value: sum.value / cell } : sum;
+  const found = UNIT_AT_END.exec(trimmed)?.[1]?.toLowerCase() as Unit | 'm' | undefined;
+  return found ? { sum: trimmed.slice(0, -found.length), unit: found } : { sum: trimmed, unit: null };
+}
+
+function mmOf(unit: Unit | 'm', { resolution, scale }: LengthScale): number {
+  return unit === 'm' ? 1000 / scale : mmPer(unit, resolution);
+}
+
+/** A typed length in mm of the sheet: a sum in the sheet's unit, or in another where the text ends with it. */
+export function parseMillimetres(text: string, scale: LengthScale): SumResult {
+  const { sum, unit } = unitAtEnd(text);
+  const value = parseSum(sum);
+  return value.ok ? { ok: true, value: value.value * mmOf(unit ?? scale.unit, scale) } : value;
+}
+
+/**
+ * A typed length in cells: a sum in cells, or in a unit where the text ends with it, such as `62.5 mm` or `1.2 m`.
+ * @param cell edge of a cell in mm
+ */
+export function parseLength(text: string, scale: LengthScale, cell: number): SumResult {
+  const { sum, unit } = unitAtEnd(text);
+  const value = parseSum(sum);
+  return value.ok && unit ? { ok: true, value: (value.value * mmOf(unit, scale)) / cell } : value;
+}
+
+/** A length of the sheet in its unit, such as `62.5 mm`; at a drawing scale the real thing's metres follow: `62.5 mm, 1.25 m real`. */
+export function lengthInUnit(mm: number, scale: LengthScale): string {
+  const shown = measure(mm / mmPer(scale.unit, scale.resolution), scale.unit, scale.unit === 'in' ? 3 : 2);
+  return scale.scale === 1 ? shown : `${shown}, ${realLength(mm, scale.scale)}`;
+}
+
+/** A length of the sheet as the real thing has it: in metres, below one in centimetres. */
+export function realLength(mm: number, scale: number): string {
+  const real = (mm * scale) / 1000;
+  return Math.abs(real) >= 1 || real === 0 ? `${measure(real, 'm', 2)} real` : `${measure(real * 100, 'cm', 1)} real`;
 }

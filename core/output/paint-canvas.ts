@@ -1,5 +1,5 @@
 import type { GroupMark, Ink, Mark, PathMark } from '../artwork/marks';
-import type { Picture } from '../picture/picture';
+import type { Sheet } from '../document/types';
 import type { Path } from '../shape/path';
 
 /** A gradient of a 2D canvas, as far as painting needs it. */
@@ -41,7 +41,7 @@ export interface CanvasLayers {
 }
 
 /** Paints the sheet's background in sheet units; the context's transform carries them to px. */
-export function paintSheet(canvas: CanvasLike, { width, height, background }: Picture['sheet']): void {
+export function paintSheet(canvas: CanvasLike, { width, height, background }: Sheet): void {
   canvas.save();
   canvas.fillStyle = background;
   tracePath(canvas, { verbs: 'MLLLZ', coords: [0, 0, width, 0, width, height, 0, height] });
@@ -49,9 +49,9 @@ export function paintSheet(canvas: CanvasLike, { width, height, background }: Pi
   canvas.restore();
 }
 
-/** Paints a picture's marks in sheet units over what the canvas holds. */
-export function paintMarks(canvas: CanvasLike, picture: Picture, layers: CanvasLayers): void {
-  for (const mark of picture.marks) paintMark(canvas, mark, layers);
+/** Paints marks in sheet units over what the canvas holds. */
+export function paintMarks(canvas: CanvasLike, marks: readonly Mark[], layers: CanvasLayers): void {
+  for (const mark of marks) paintMark(canvas, mark, layers);
 }
 
 function paintMark(canvas: CanvasLike, mark: Mark, layers: CanvasLayers): void {

@@ -1,27 +1,26 @@
 import type { GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
 import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
-import type { Picture } from '../picture/picture';
+import { mmPer } from '../math/units';
+import { marksIn, type HandedSheet } from './handed';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 
-export interface SvgOptions {
-  /** Whether the sheet's background is painted. */
-  readonly background: boolean;
-}
-
 /**
- * The picture as SVG 1.1: the sheet in its real size, one named group for each thing and each face, real paths and
+ * A sheet as SVG 1.1: in its real size, one named group for each thing and each face, real paths and
  * gradients, no bitmap. Names stand in `id` (made unique and safe) and in full in `<title>`.
  */
-export function svgFromPicture(picture: Picture, title: string, options: SvgOptions = { background: true }): string {
+export function svgFromSheet({ sheet, background, marks }: HandedSheet, title: string): string {
   const writer = new SvgWriter();
-  const { width, height, unit, background } = picture.sheet;
   const n = (value: number): string => plainNumber(value);
-  if (options.background) writer.line(`<rect id="sheet" width="${n(width)}" height="${n(height)}" fill="${background}"/>`);
-  for (const mark of picture.marks) writer.mark(mark);
+  // User units are mm; on sheets in px they are px, as screen work expects.
+  const inPx = sheet.unit === 'px';
+  const k = inPx ? 1 / mmPer('px', sheet.resolution) : 1;
+  const shown = (mm: number): string => `${n(mm / mmPer(sheet.unit, sheet.resolution))}${sheet.unit}`;
+  if (background) writer.line(`<rect id="sheet" width="${n(sheet.width * k)}" height="${n(sheet.height * k)}" fill="${sheet.background}"/>`);
+  for (const mark of inPx ? marksIn(marks, 'px', sheet.resolution) : marks) writer.mark(mark);
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width)}${unit}" height="${n(height)}${unit}" viewBox="0 0 ${n(width)} ${n(height)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${shown(sheet.width)}" height="${shown(sheet.height)}" viewBox="0 0 ${n(sheet.width * k)} ${n(sheet.height * k)}">`,
     `<title>${escapeXml(title)}</title>`,
     ...(writer.defs.length ? ['<defs>', ...writer.defs, '</defs>'] : []),
     ...writer.body,

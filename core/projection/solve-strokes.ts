@@ -302,6 +302,7 @@ function perspectiveSolution(strokes: readonly TracedStroke[], as: 'one' | 'two'
   const notes: string[] = [];
   const spare = strokes.length - (wrong ? 1 : 0) - model.size;
   const viewDeg = as === 'one' ? null : viewOf(fit, as, camera, spare, options);
+  if (Math.floor(camera.turnDeg / 90) % 2 !== 0) notes.push('a and b were exchanged, so that a recedes to the right.');
   if (as === 'one') notes.push('One vanishing point does not tell the angle of view: 45° is taken. Set it by hand.');
   else if (spare < 1) notes.push('As many strokes as unknowns: every stroke fits whatever it is. One more along any axis would show the miss.');
   if (viewDeg && viewDeg.error > viewDeg.value / 4) {
@@ -331,9 +332,26 @@ function looseAxes(strokes: readonly TracedStroke[], camera: CameraAngles): stri
   return [...asked].sort((p, q) => spread(p) - spread(q)).slice(0, 1).join('') || 'a'; // prettier-ignore
 }
 
-/** Angles brought into the range that set-ups have: a receding to the right of b, roll within a half turn. */
+/** Angles brought into the range that set-ups have: a receding to the right of b, roll within a half turn. A quarter turn exchanges a and b. */
 function positive(camera: CameraAngles): CameraAngles {
-  return { ...camera, turnDeg: ((camera.turnDeg % 360) + 360) % 360, rollDeg: camera.rollDeg - 360 * Math.round(camera.rollDeg / 360) };
+  const quarter = camera.turnDeg - 90 * Math.floor(camera.turnDeg / 90);
+  return { ...camera, turnDeg: quarter, rollDeg: camera.rollDeg - 360 * Math.round(camera.rollDeg / 360) };
+}
+
+/** The axis that a stroke most likely runs along: in a solution the one it agrees with best; else steep ones along h, rising ones along a. */
+export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null): Axis {
+  const line = lineOf({ id: '', from, to, axis: 'h' });
+  if (camera) {
+    const axes = axesInCamera(camera);
+    const { focal, principal } = camera;
+    const off = (axis: Axis): number => {
+      const d = axes[axis];
+      return Math.abs(missOf(line, focal * d.x + principal.x * d.z, focal * d.y + principal.y * d.z, d.z));
+    };
+    return AXES.reduce((best, axis) => (off(axis) < off(best) ? axis : best), 'a' as Axis);
+  }
+  const rising = withinHalf(degrees(Math.atan2(-line.dy, line.dx)));
+  return Math.abs(rising) > 65 ? 'h' : rising >= 0 ? 'a' : 'b';
 }
 
 /** Parallel where no axis converges beyond what a hand's noise explains; else by which axes do. */

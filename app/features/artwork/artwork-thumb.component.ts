@@ -25,7 +25,7 @@ export class ArtworkThumbComponent {
       const scale = Math.min((WIDTH - 12) / flat.width, (HEIGHT - 12) / flat.height);
       const marks = mapMarks(flat.marks, [scale, 0, 0, scale, (WIDTH - flat.width * scale) / 2, (HEIGHT - flat.height * scale) / 2]);
       context.setTransform(1, 0, 0, 1, 0, 0);
-      const sheet = { width: WIDTH, height: HEIGHT, unit: 'mm' as const, background: '#ffffff' };
+      const sheet = { width: WIDTH, height: HEIGHT, unit: 'mm' as const, resolution: 96, scale: 1, background: '#ffffff' };
       paintOnCanvas(context, { sheet, visible: [], marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }] });
     });
   }

@@ -1,4 +1,4 @@
-import { automaticName, edgeLength, outlineThrough, PLANE_NAMES, type Caught, type Edit, type Plane, type PlanePoint, type ShapeNode } from '@core';
+import { automaticName, edgeLength, outlineThrough, planeName, type Caught, type Edit, type Plane, type PlanePoint, type ShapeNode } from '@core';
 import { catchPointer, caughtPlace, lengthWords, axisName } from '../../tools/catching';
 import type { Ghost, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
 
@@ -73,7 +73,7 @@ function finish(state: OutlineState, closed: boolean, context: ToolContext): Too
   const node: ShapeNode = {
     kind: 'shape',
     id: context.newId(),
-    name: automaticName(context.document, closed ? 'outline' : 'line', PLANE_NAMES[plane.kind]),
+    name: automaticName(context.document, closed ? 'outline' : 'line', planeName(plane.kind, context.document.projection)),
     hidden: false,
     locked: false,
     plane,
@@ -97,6 +97,6 @@ function ghostOf({ plane: started, points, caught }: OutlineState, context: Tool
     const axis = caught.v === last.v ? 'u' : caught.u === last.u ? 'v' : null;
     if (axis) words.push(axisName(plane, axis));
   }
-  words.push(closes ? 'closes' : caughtPlace(plane, caught));
+  words.push(closes ? 'closes' : caughtPlace(context, plane, caught));
   return { plane, caught, points: closes ? points : [...points, caught], closed: closes, closes, words };
 }

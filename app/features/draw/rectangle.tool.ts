@@ -1,7 +1,7 @@
 import {
   automaticName,
   boundsArea,
-  PLANE_NAMES,
+  planeName,
   rectangleOutline,
   spanBetween,
   type Caught,
@@ -54,7 +54,7 @@ function finish(state: RectangleState, to: PlanePoint | null, context: ToolConte
   const node: ShapeNode = {
     kind: 'shape',
     id: context.newId(),
-    name: automaticName(context.document, 'rectangle', PLANE_NAMES[plane.kind]),
+    name: automaticName(context.document, 'rectangle', planeName(plane.kind, context.document.projection)),
     hidden: false,
     locked: false,
     plane,
@@ -69,8 +69,8 @@ function finish(state: RectangleState, to: PlanePoint | null, context: ToolConte
 function ghostOf({ plane: started, from, caught }: RectangleState, context: ToolContext): Ghost | null {
   const plane = started ?? context.plane;
   if (!caught) return null;
-  if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(plane, caught)] };
+  if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };
   const span = spanBetween(from, caught);
-  const words = [...areaWords(context, Math.abs(span.u), Math.abs(span.v)), caughtPlace(plane, caught)];
+  const words = [...areaWords(context, Math.abs(span.u), Math.abs(span.v)), caughtPlace(context, plane, caught)];
   return { plane, caught, points: rectangleOutline(from, caught).points, closed: true, closes: false, words };
 }

@@ -1,0 +1,103 @@
+import { computed, inject, Injectable } from '@angular/core';
+import {
+  coneRadius,
+  cornerOf,
+  drawnAt,
+  horizonOf,
+  sheetFromWorld,
+  standingFigure,
+  vanishingPoints,
+  type Axis,
+  type PerspectiveSetup,
+  type Projection,
+  type SheetPoint,
+} from '@core';
+import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
+import { SteeringService } from '../state/steering.service';
+import { TraceService } from '../state/trace.service';
+import { ViewStore } from '../state/view.store';
+
+/** A construction line, circle or figure over the drawing, in mm of the sheet; never handed over. */
+export type Aid =
+  | { readonly kind: 'line'; readonly from: SheetPoint; readonly to: SheetPoint; readonly dash: readonly number[]; readonly tone: AidTone; readonly label?: string }
+  | { readonly kind: 'circle'; readonly centre: SheetPoint; readonly radius: number; readonly label: string }
+  | { readonly kind: 'figure'; readonly outline: readonly number[] };
+
+export type AidTone = 'soft' | 'plain' | 'strong' | 'warn';
+
+const AXES = ['a', 'b', 'h'] as const;
+/** Strokes along a are whole, along b dashed, along h dotted, so that they are not told apart by colour. */
+const DASHES: Readonly<Record<Axis, readonly number[]>> = { a: [], b: [9, 5], h: [2, 4] };
+
+/** Everything that helps to see how the projection is made. */
+@Injectable({ providedIn: 'root' })
+export class AidsService {
+  private readonly view = inject(ViewStore);
+  private readonly documents = inject(DocumentStore);
+  private readonly pictures = inject(PictureService);
+  private readonly steering = inject(SteeringService);
+  private readonly trace = inject(TraceService);
+
+  readonly aids = computed((): readonly Aid[] => {
+    const { projection } = this.pictures.geometry().sight;
+    const setup = this.steering.perspective();
+    const steering = this.view.tool() === 'projection';
+    return [
+      ...(setup && steering ? perspectiveLines(setup) : []),
+      ...(setup && (steering || this.view.cone() || this.view.figure()) ? this.horizon(setup) : []),
+      ...(setup && this.view.cone() ? [{ kind: 'circle', centre: setup.principal, radius: coneRadius(setup), label: 'cone of vision, 60°' } as const] : []),
+      ...(this.view.figure() ? this.figure(projection) : []),
+      ...(!setup && steering ? this.axes(projection) : []),
+      ...(this.view.tool() === 'trace' ? this.strokes() : []),
+    ];
+  });
+
+  /** The horizon across all that is seen. */
+  private horizon(setup: PerspectiveSetup): Aid[] {
+    const horizon = horizonOf(setup);
+    if (!horizon) return [];
+    const { at, along } = horizon;
+    const reach = (this.view.width() + this.view.height()) / this.view.zoom() + Math.hypot(at.x, at.y);
+    const end = (k: number): SheetPoint => ({ x: at.x + along.x * reach * k, y: at.y + along.y * reach * k });
+    return [{ kind: 'line', from: end(-1), to: end(1), dash: [10, 4, 2, 4], tone: 'plain' }];
+  }
+
+  private figure(projection: Projection): Aid[] {
+    const { grid, sheet } = this.documents.shown();
+    const { u, v } = this.view.figureAt();
+    const outline = standingFigure(projection, { a: u * grid.cell, b: v * grid.cell, h: 0 }, 1000 / sheet.scale);
+    return outline ? [{ kind: 'figure', outline }] : [];
+  }
+
+  /** The axes of a parallel projection from its origin, five cells long. */
+  private axes(projection: Projection): Aid[] {
+    const zero = { a: 0, b: 0, h: 0 };
+    const from = sheetFromWorld(projection, zero);
+    if (!from) return [];
+    const length = 5 * this.documents.shown().grid.cell;
+    return AXES.flatMap((axis): Aid[] => {
+      const v = drawnAt(projection, zero, axis);
+      return v ? [{ kind: 'line', from, to: { x: from.x + v.x * length, y: from.y + v.y * length }, dash: DASHES[axis], tone: 'strong', label: axis }] : [];
+    });
+  }
+
+  private strokes(): Aid[] {
+    const solution = this.trace.solution();
+    const bad = solution?.ok ? (solution.wrong ?? (solution.rmsPx > 0.3 ? solution.worst : null)) : null;
+    return this.trace.strokes().map(({ id, from, to, axis }) => {
+      return { kind: 'line', from, to, dash: DASHES[axis], tone: id === bad ? 'warn' : 'strong', label: axis };
+    });
+  }
+}
+
+/** Lines from the nearest corner to the vanishing points, along which everything recedes. */
+function perspectiveLines(setup: PerspectiveSetup): Aid[] {
+  const corner = cornerOf(setup);
+  if (!corner) return [];
+  const points = vanishingPoints(setup);
+  return AXES.flatMap((axis): Aid[] => {
+    const p = points[axis];
+    return p.w === 1 ? [{ kind: 'line', from: corner.at, to: p, dash: [3, 4], tone: 'soft' }] : [];
+  });
+}

@@ -1,0 +1,185 @@
+import { inject, Injectable } from '@angular/core';
+import {
+  cornerOf,
+  degrees,
+  drawnAt,
+  horizonOf,
+  moveCorner,
+  moveHorizon,
+  moveVanishingPoint,
+  planeFromSheet,
+  rollTo,
+  sheetFromWorld,
+  vanishingPoints,
+  type Axis,
+  type ParallelSetup,
+  type PerspectiveSetup,
+  type Reference,
+  type SheetPoint,
+} from '@core';
+import { DocumentStore } from '../state/document.store';
+import { PictureService } from '../state/picture.service';
+import { SteeringService } from '../state/steering.service';
+import { TraceService } from '../state/trace.service';
+import { ViewStore, type SteeredName } from '../state/view.store';
+
+/** A handle in mm of the sheet: its name, its place, and what dragging it to another place does. */
+export interface SheetHandle {
+  readonly name: string;
+  readonly at: SheetPoint;
+  readonly locked?: boolean;
+  readonly drag: (to: SheetPoint, free: boolean, end: boolean) => void;
+}
+
+/** Cells from the origin to the handle of a parallel axis. */
+const AXIS_CELLS = 5;
+const ORIGIN = { a: 0, b: 0, h: 0 };
+
+/** Handles of the projection, of references and of the standing figure. */
+@Injectable({ providedIn: 'root' })
+export class ProjectionHandlesService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
+  private readonly steering = inject(SteeringService);
+  private readonly trace = inject(TraceService);
+
+  handles(): readonly SheetHandle[] {
+    const tool = this.view.tool();
+    const handles: SheetHandle[] = [];
+    if (tool === 'projection') {
+      const setup = this.steering.setup();
+      handles.push(...(setup.kind === 'perspective' ? this.perspective(setup) : this.parallel(setup)));
+    }
+    const reference = tool === 'trace' ? this.trace.reference() : null;
+    if (reference && !reference.locked && !reference.hidden) handles.push(...this.reference(reference));
+    if (this.view.figure()) handles.push(...this.figure());
+    return handles;
+  }
+
+  private perspective(setup: PerspectiveSetup): SheetHandle[] {
+    const points = vanishingPoints(setup);
+    const handles: SheetHandle[] = [];
+    const add = (name: string, key: SteeredName, at: SheetPoint, drag: (to: SheetPoint, how: 'dragging' | 'dragged') => void): void => {
+      handles.push({ name, at, locked: this.view.locks().includes(key), drag: (to, _free, end) => drag(to, end ? 'dragged' : 'dragging') });
+    };
+    const kept = (): PerspectiveSetup => {
+      const projection = this.documents.kept().projection;
+      return projection.kind === 'perspective' ? projection : setup;
+    };
+    for (const axis of ['a', 'b', 'h'] as const) {
+      const p = points[axis];
+      if (p.w === 0) continue;
+      const name = `vanishing point ${axis}`;
+      add(name, axis, p, (to, how) => this.steering.follow(moveVanishingPoint(kept(), axis, to), freedBy(axis, kept()), `move ${name}`, how));
+    }
+    const horizon = horizonOf(setup);
+    if (horizon) {
+      const { at, along } = horizon;
+      // Where the horizon crosses the sheet, beside its left edge, so that it is at hand wherever the points are.
+      const place = this.onSheet(at, along, 0.06);
+      add('horizon', 'horizon', place, (to, how) => this.steering.follow(moveHorizon(kept(), to), ['horizon', 'a', 'b'], 'move the horizon', how));
+      const roll = this.onSheet(at, along, 0.94);
+      add('roll', 'roll', roll, (to, how) => {
+        const { principal } = kept();
+        const angle = (p: SheetPoint): number => degrees(Math.atan2(principal.y - p.y, p.x - principal.x));
+        const rollDeg = kept().rollDeg + angle(to) - angle(this.onSheetOf(kept(), 0.94));
+        this.steering.follow({ ok: true, setup: rollTo(kept(), rollDeg) }, ['roll', 'a', 'b', 'h', 'horizon', 'corner'], 'roll the picture', how);
+      });
+    }
+    const corner = cornerOf(setup);
+    if (corner) add('nearest corner', 'corner', corner.at, (to, how) => this.steering.follow(moveCorner(kept(), to), ['corner'], 'move the nearest corner', how));
+    return handles;
+  }
+
+  private onSheetOf(setup: PerspectiveSetup, share: number): SheetPoint {
+    const horizon = horizonOf(setup);
+    return horizon ? this.onSheet(horizon.at, horizon.along, share) : setup.principal;
+  }
+
+  /** The point of a line at a share of the sheet's width; of a steep line, at a share of its height. */
+  private onSheet(at: SheetPoint, along: SheetPoint, share: number): SheetPoint {
+    const { width, height } = this.documents.shown().sheet;
+    const t = Math.abs(along.x) >= Math.abs(along.y) ? (width * share - at.x) / along.x : (height * share - at.y) / along.y;
+    return { x: at.x + along.x * t, y: at.y + along.y * t };
+  }
+
+  private parallel(setup: ParallelSetup): SheetHandle[] {
+    const { projection } = this.pictures.geometry().sight;
+    const origin = sheetFromWorld(projection, ORIGIN);
+    if (!origin) return [];
+    const put = (next: ParallelSetup, label: string, end: boolean): void => (end ? this.steering.set(next, label) : this.steering.show(next));
+    const handles: SheetHandle[] = [{ name: 'origin', at: origin, drag: (to, _free, end) => put({ ...setup, origin: to }, 'move the origin', end) }];
+    const length = AXIS_CELLS * this.documents.shown().grid.cell;
+    for (const axis of axesByHand(setup)) {
+      const v = drawnAt(projection, ORIGIN, axis);
+      if (!v) continue;
+      const at = { x: origin.x + v.x * length, y: origin.y + v.y * length };
+      handles.push({
+        name: `axis ${axis}`,
+        at,
+        drag: (to, free, end) => {
+          const deg = degrees(Math.atan2(origin.y - to.y, to.x - origin.x));
+          const reach = Math.hypot(to.x - origin.x, to.y - origin.y) / length;
+          put(withAxis(setup, axis, free ? deg : Math.round(deg * 2) / 2, free ? reach : Math.round(reach * 20) / 20), `turn axis ${axis}`, end);
+        },
+      });
+    }
+    return handles;
+  }
+
+  private reference(reference: Reference): SheetHandle[] {
+    const change = (next: Reference, end: boolean): void => {
+      const edit = { kind: 'reference', reference: next } as const;
+      if (end) this.documents.commit(edit, `move ${reference.name}`);
+      else this.documents.show(edit);
+    };
+    const { x, y, width, height } = reference;
+    return [
+      { name: 'place', at: { x: x + width / 2, y: y + height / 2 }, drag: (to, _f, end) => change({ ...reference, x: to.x - width / 2, y: to.y - height / 2 }, end) },
+      {
+        name: 'size',
+        at: { x: x + width, y: y + height },
+        drag: (to, _f, end) => {
+          const k = Math.max(0.02, (to.x - x) / width, (to.y - y) / height);
+          change({ ...reference, width: width * k, height: height * k }, end);
+        },
+      },
+    ];
+  }
+
+  private figure(): SheetHandle[] {
+    const { projection } = this.pictures.geometry().sight;
+    const { cell } = this.documents.shown().grid;
+    const { u, v } = this.view.figureAt();
+    const at = sheetFromWorld(projection, { a: u * cell, b: v * cell, h: 0 });
+    if (!at) return [];
+    const drag = (to: SheetPoint, free: boolean): void => {
+      const p = planeFromSheet(projection, { kind: 'floor', offset: 0 }, cell, to);
+      if (p && Math.hypot(p.u, p.v) < 2000) this.view.patch({ figureAt: free ? p : { u: Math.round(p.u), v: Math.round(p.v) } });
+    };
+    return [{ name: 'figure', at, drag }];
+  }
+}
+
+/** What a vanishing point takes along by the rule of its dragging. */
+function freedBy(axis: Axis, setup: PerspectiveSetup): readonly SteeredName[] {
+  const points = vanishingPoints(setup);
+  return axis === 'b' && points.a.w === 0 && points.h.w === 0 ? ['b', 'horizon'] : [axis];
+}
+
+function axesByHand(setup: ParallelSetup): readonly Axis[] {
+  return setup.kind === 'axonometric' ? ['a', 'b'] : setup.kind === 'oblique' ? ['b'] : ['a', 'h'];
+}
+
+/** A set-up with one axis drawn at an angle, and at a ratio where the family leaves it free. */
+function withAxis(setup: ParallelSetup, axis: Axis, deg: number, ratio: number): ParallelSetup {
+  const within = (value: number): number => Math.max(-89, Math.min(89, value));
+  if (setup.kind === 'axonometric') {
+    const turned = deg - setup.rollDeg;
+    return axis === 'a' ? { ...setup, aDeg: within(turned) } : { ...setup, bDeg: within(turned < -90 ? -180 - turned : 180 - turned) };
+  }
+  const kept = Math.max(0.05, Math.min(3, ratio));
+  if (setup.kind === 'oblique') return { ...setup, angleDeg: deg, ratio: kept };
+  return axis === 'a' ? { ...setup, turnDeg: deg } : { ...setup, ratio: kept };
+}

@@ -1,0 +1,96 @@
+import type { ElementRef } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, inject, viewChild } from '@angular/core';
+import { figure, mmPer } from '@core';
+import { DocumentStore } from '../state/document.store';
+import { ViewStore } from '../state/view.store';
+
+/** Width of a ruler in px. */
+const BAND = 20;
+
+/** Rulers along the top and the left of the drawing, in the sheet's unit from its top left corner. */
+@Component({
+  selector: 'chemin-rulers',
+  template: '<canvas #across class="across" aria-hidden="true"></canvas><canvas #down class="down" aria-hidden="true"></canvas>',
+  styles: `
+    canvas {
+      position: absolute;
+      left: 0;
+      top: 0;
+      pointer-events: none;
+    }
+    .across {
+      width: 100%;
+      height: 20px;
+    }
+    .down {
+      width: 20px;
+      height: 100%;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RulersComponent {
+  private readonly view = inject(ViewStore);
+  private readonly store = inject(DocumentStore);
+  private readonly across = viewChild.required<ElementRef<HTMLCanvasElement>>('across');
+  private readonly down = viewChild.required<ElementRef<HTMLCanvasElement>>('down');
+
+  constructor() {
+    afterRenderEffect(() => {
+      this.view.theme();
+      const { unit, resolution } = this.store.shown().sheet;
+      const perUnit = mmPer(unit, resolution) * this.view.zoom();
+      paintRuler(this.across().nativeElement, this.view.width(), this.view.panX(), perUnit, false);
+      paintRuler(this.down().nativeElement, this.view.height(), this.view.panY(), perUnit, true);
+    });
+  }
+}
+
+/** Steps of 1, 2 or 5 times a power of ten, labelled where they lie 60 px apart or more, each in five or ten parts. */
+export function rulerStep(pxPerUnit: number): { readonly step: number; readonly parts: number } {
+  const least = 60 / pxPerUnit;
+  const power = 10 ** Math.floor(Math.log10(least));
+  const factor = [1, 2, 5, 10].find((f) => f * power >= least) ?? 10;
+  return { step: factor * power, parts: factor === 2 ? 4 : 5 };
+}
+
+function paintRuler(canvas: HTMLCanvasElement, length: number, zero: number, perUnit: number, upright: boolean): void {
+  const dense = devicePixelRatio || 1;
+  canvas.width = (upright ? BAND : length) * dense;
+  canvas.height = (upright ? length : BAND) * dense;
+  const context = canvas.getContext('2d');
+  if (!context) return;
+  const style = getComputedStyle(document.documentElement);
+  context.scale(dense, dense);
+  context.fillStyle = style.getPropertyValue('--paper');
+  context.fillRect(0, 0, upright ? BAND : length, upright ? length : BAND);
+  context.fillStyle = style.getPropertyValue('--ink-2');
+  context.strokeStyle = style.getPropertyValue('--stone-3');
+  context.font = "11px 'Hanken Grotesk', sans-serif";
+  const { step, parts } = rulerStep(perUnit);
+  const small = step / parts;
+  context.beginPath();
+  for (let i = Math.floor(-zero / perUnit / small); i * small * perUnit + zero < length; i++) {
+    const at = Math.round(zero + i * small * perUnit) + 0.5;
+    const whole = i % parts === 0;
+    const depth = whole ? BAND : 5;
+    if (upright) {
+      context.moveTo(BAND, at);
+      context.lineTo(BAND - depth, at);
+    } else {
+      context.moveTo(at, BAND);
+      context.lineTo(at, BAND - depth);
+    }
+    if (whole) label(context, figure(i * small, 4), at, upright);
+  }
+  context.stroke();
+}
+
+function label(context: CanvasRenderingContext2D, text: string, at: number, upright: boolean): void {
+  if (!upright) return context.fillText(text, at + 3, 11);
+  context.save();
+  context.translate(11, at + 3);
+  context.rotate(Math.PI / 2);
+  context.fillText(text, 0, 0);
+  context.restore();
+}

@@ -1,0 +1,60 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FAMILIES, nameProjection } from '@core';
+import { CommandsService } from '../../state/commands.service';
+import { DocumentStore } from '../../state/document.store';
+import { SteeringService } from '../../state/steering.service';
+import { FamilyThumbComponent } from './family-thumb.component';
+import { ParallelValuesComponent } from './parallel-values.component';
+import { PerspectiveValuesComponent } from './perspective-values.component';
+import { SetupsComponent } from './setups.component';
+
+/** The families as living thumbnails, what the projection is called now and why, and its values. */
+@Component({
+  selector: 'chemin-family-page',
+  imports: [FamilyThumbComponent, ParallelValuesComponent, PerspectiveValuesComponent, SetupsComponent],
+  template: `
+    <section aria-label="Name of the projection" class="naming">
+      <strong>{{ naming().changed ?? naming().name }}</strong>
+      <p class="note">{{ naming().reason }}.</p>
+      @if (steering.refusal()) {
+        <p class="refusal" role="status">{{ steering.refusal() }}</p>
+      }
+    </section>
+    <section aria-label="Values of the projection">
+      @if (steering.perspective(); as setup) {
+        <chemin-perspective-values [setup]="setup" />
+      } @else {
+        <chemin-parallel-values />
+      }
+    </section>
+    <section aria-label="Families">
+      <h3 class="panel-title">Families</h3>
+      <ul class="families">
+        @for (family of families(); track family.key) {
+          <li>
+            <button type="button" [attr.aria-pressed]="family.key === naming().key" [attr.aria-label]="family.name" (click)="steering.choose(family.key)">
+              <chemin-family-thumb [document]="store.kept()" [setup]="family.setup" />
+              <span class="name">{{ family.name }}</span>
+              <span class="purpose">{{ family.purpose }}</span>
+            </button>
+          </li>
+        }
+      </ul>
+      <button type="button" class="plain wide" (click)="commands.run('view.compare')">Compare side by side</button>
+    </section>
+    <chemin-setups />
+  `,
+  styleUrls: ['../bench.css', './family-page.component.css'],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FamilyPageComponent {
+  protected readonly store = inject(DocumentStore);
+  protected readonly steering = inject(SteeringService);
+  protected readonly commands = inject(CommandsService);
+  protected readonly naming = computed(() => nameProjection(this.steering.setup()));
+  /** Each family with the set-up that choosing it would give. */
+  protected readonly families = computed(() => {
+    this.store.kept();
+    return FAMILIES.map((family) => ({ ...family, setup: this.steering.framed(family.key) }));
+  });
+}

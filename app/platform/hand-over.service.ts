@@ -1,0 +1,111 @@
+import { inject, Injectable } from '@angular/core';
+import { wrap } from 'comlink';
+import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type LatticeSettings, type PdfOptions } from '@core';
+import { paintMarksOnCanvas } from '../drawing/canvas-paint';
+import type { PdfWorker } from '../../workers/pdf.worker';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
+import { PictureService } from '../state/picture.service';
+import { ViewStore } from '../state/view.store';
+import { download, downloadText, fileName } from './files';
+import { startPdfWorker } from './start-pdf-worker';
+
+/** Longest side and most px of a bitmap that browsers make without failing. */
+const MAX_SIDE = 16_384;
+const MAX_PX = 200_000_000;
+/** Longest time in ms that a PDF may take. */
+const LIMIT_MS = 60_000;
+
+/** Hands sheets over as files: SVG, PNG and PDF of the drawing, of its grid, or of both. */
+@Injectable({ providedIn: 'root' })
+export class HandOverService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
+  private readonly messages = inject(MessageStore);
+
+  /** What would be handed over now. */
+  sheet(): HandedSheet {
+    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), this.view.handOver());
+  }
+
+  svg(): void {
+    this.writeSvg(this.sheet(), this.name());
+  }
+
+  /** @param width in px; the sheet's own at its resolution where none is given */
+  async png(width?: number): Promise<void> {
+    const handed = this.sheet();
+    const { sheet } = handed;
+    const px = Math.round(width ?? sheet.width / mmPer('px', sheet.resolution));
+    const k = px / sheet.width;
+    const height = Math.round(sheet.height * k);
+    const name = fileName(this.name(), 'png');
+    if (Math.max(px, height) > MAX_SIDE || px * height > MAX_PX) {
+      this.messages.say('bad', 'The PNG was not made', [`${px} × ${height}\u2009px are more than a browser can draw. Choose at most ${MAX_SIDE}\u2009px a side.`]);
+      return;
+    }
+    const blob = await paintedPng(handed, px, height, k);
+    if (!blob) {
+      this.messages.say('bad', 'The PNG was not made', [`The browser has no room for ${px} × ${height}\u2009px. Choose a smaller size, or SVG.`]);
+      return;
+    }
+    download(name, blob);
+    this.messages.say('good', `The sheet was exported as PNG, ${px} × ${height}\u2009px`, [name]);
+  }
+
+  async pdf(options: Partial<PdfOptions> = {}): Promise<void> {
+    await this.writePdf(this.sheet(), { title: this.name(), testBar: false, cutMarks: false, ...options });
+  }
+
+  lattice(settings: LatticeSettings, as: 'svg' | 'pdf'): Promise<void> {
+    const sheet = latticeSheet(settings);
+    const name = `lattice ${settings.columns} x ${settings.rows}`;
+    if (as === 'pdf') return this.writePdf(sheet, { title: name, testBar: false, cutMarks: false });
+    this.writeSvg(sheet, name);
+    return Promise.resolve();
+  }
+
+  private name(): string {
+    const { name } = this.documents.kept();
+    return this.view.handOver().content === 'grid' ? `${name}, grid` : name;
+  }
+
+  private writeSvg(sheet: HandedSheet, title: string): void {
+    downloadText(fileName(title, 'svg'), svgFromSheet(sheet, title), 'image/svg+xml');
+    this.messages.say('good', 'The sheet was exported as SVG', [fileName(title, 'svg')]);
+  }
+
+  private async writePdf(sheet: HandedSheet, options: PdfOptions): Promise<void> {
+    const name = fileName(options.title, 'pdf');
+    const worker = startPdfWorker();
+    try {
+      const stopped = new Promise<never>((_, reject) => {
+        worker.onerror = (event) => reject(new Error(event.message || 'the writer stopped'));
+        setTimeout(() => reject(new Error('it took longer than a minute')), LIMIT_MS);
+      });
+      const bytes = await Promise.race([wrap<PdfWorker>(worker).write(sheet, options), stopped]);
+      download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
+      this.messages.say('good', 'The sheet was exported as PDF in true size', [name]);
+    } catch (error) {
+      this.messages.say('bad', 'The PDF was not made', [error instanceof Error ? error.message : String(error), 'SVG and PNG still can be.']);
+    } finally {
+      worker.terminate();
+    }
+  }
+}
+
+function paintedPng({ sheet, background, marks }: HandedSheet, width: number, height: number, k: number): Promise<Blob | null> {
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = height;
+  const context = canvas.getContext('2d');
+  if (!context) return Promise.resolve(null);
+  if (background) {
+    context.fillStyle = sheet.background;
+    context.fillRect(0, 0, width, height);
+  }
+  context.setTransform(k, 0, 0, k, 0, 0);
+  paintMarksOnCanvas(context, marks);
+  return new Promise((resolve) => canvas.toBlob(resolve, 'image/png'));
+}

@@ -1,0 +1,75 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { orthographicRatios, solveStrokes, withPointAt, type ProjectionSetup, type Reference, type SheetPoint, type Stroke, type StrokeMiss } from '@core';
+import { DocumentStore } from './document.store';
+import { SteeringService } from './steering.service';
+import { ViewStore } from './view.store';
+
+/** Strokes traced over a picture, and the projection that they tell. */
+@Injectable({ providedIn: 'root' })
+export class TraceService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly steering = inject(SteeringService);
+
+  readonly strokes = computed(() => this.documents.shown().strokes);
+
+  /** The reference that is chosen, or the last one. */
+  readonly reference = computed((): Reference | null => {
+    const { references } = this.documents.shown();
+    return references.find((r) => r.id === this.view.reference()) ?? references.at(-1) ?? null;
+  });
+
+  readonly solution = computed(() => {
+    const strokes = this.strokes();
+    if (strokes.length === 0) return null;
+    const document = this.documents.shown();
+    const reference = this.reference();
+    const bitmap = reference && document.bitmaps.find((b) => b.id === reference.bitmap);
+    const { sheet } = document;
+    return solveStrokes(strokes, {
+      as: this.view.traceAs(),
+      centre: reference ? { x: reference.x + reference.width / 2, y: reference.y + reference.height / 2 } : { x: sheet.width / 2, y: sheet.height / 2 },
+      width: reference?.width ?? sheet.width,
+      mmPerPx: reference && bitmap ? reference.width / bitmap.width : 25.4 / 96,
+    });
+  });
+
+  readonly misses = computed((): ReadonlyMap<string, StrokeMiss> => {
+    const solution = this.solution();
+    return new Map(solution?.ok ? solution.misses.map((miss) => [miss.id, miss]) : []);
+  });
+
+  /** The set-up that the strokes tell, its nearest corner at the foot of an upright. */
+  readonly told = computed((): ProjectionSetup | null => {
+    const solution = this.solution();
+    if (!solution?.ok) return null;
+    const origin = this.corner();
+    if (solution.camera) {
+      const chosen = solution.as === 'one' ? 'one-point' : solution.as === 'two' ? 'two-point' : 'three-point';
+      const setup = { kind: 'perspective', chosen, ...solution.camera, eye: { a: 0, b: 0, h: 0 } } as const;
+      return withPointAt(setup, { a: 0, b: 0, h: 0 }, origin, setup.focal);
+    }
+    const { aDeg, bDeg, rollDeg } = solution.parallel!;
+    const method = orthographicRatios(aDeg, 180 - bDeg, 90).ok ? 'orthographic' : 'parallel';
+    return { kind: 'axonometric', chosen: 'axonometric', aDeg, bDeg, rollDeg, method, measure: 'drawing', origin };
+  });
+
+  adopt(): void {
+    const setup = this.told();
+    if (!setup) return;
+    this.steering.set(setup, 'projection from the picture');
+    this.view.setTool('projection');
+  }
+
+  change(strokes: readonly Stroke[], label: string): void {
+    this.documents.commit({ kind: 'strokes', strokes: [...strokes] }, label);
+  }
+
+  /** Where the nearest corner is taken to be: the lowest foot of an upright; else the lowest end of any stroke. */
+  private corner(): SheetPoint {
+    const strokes = this.strokes();
+    const uprights = strokes.filter((s) => s.axis === 'h');
+    const ends = (uprights.length > 0 ? uprights : strokes).flatMap((s) => [s.from, s.to]);
+    return ends.reduce((lowest, p) => (p.y > lowest.y ? p : lowest));
+  }
+}

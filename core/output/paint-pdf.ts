@@ -1,0 +1,229 @@
+import { PDFDocument, PDFName, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
+import type { GradientStop, GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
+import { plainNumber } from '../math/figures';
+import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
+import { COORDS_OF, mapPath, type Path } from '../shape/path';
+import type { HandedSheet } from './handed';
+
+export interface PdfOptions {
+  readonly title: string;
+  /** A bar of 100 mm with its name, to check the print with a ruler. */
+  readonly testBar: boolean;
+  /** Corner marks outside the sheet, which the page then has room for. */
+  readonly cutMarks: boolean;
+}
+
+const POINTS_PER_MM = 72 / 25.4;
+/** Room for cut marks around the sheet in mm. */
+const BLEED = 12;
+/** Length of the test bar in mm. */
+export const TEST_BAR_MM = 100;
+
+/**
+ * A sheet as a PDF page in true size: paths, gradients and strengths as PDF has them (ISO 32000-1: 8.5 paths, 8.7
+ * shadings, 11.6 transparency groups and soft masks), nothing turned into bitmaps. Operators are written here; the
+ * library keeps objects and the file.
+ */
+export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, options: PdfOptions): Promise<Uint8Array> {
+  const file = await PDFDocument.create();
+  file.setTitle(options.title);
+  file.setProducer('Chemin');
+  file.setCreator('Chemin');
+  const room = options.cutMarks ? BLEED : 0;
+  const [width, height] = [sheet.width + 2 * room, sheet.height + 2 * room];
+  const page = file.addPage([width * POINTS_PER_MM, height * POINTS_PER_MM]);
+  if (options.cutMarks) {
+    page.setTrimBox(room * POINTS_PER_MM, room * POINTS_PER_MM, sheet.width * POINTS_PER_MM, sheet.height * POINTS_PER_MM);
+  }
+  const k = POINTS_PER_MM;
+  const base: Affine = [k, 0, 0, -k, room * k, (height - room) * k];
+  const canvas = new PdfCanvas(file.context, base);
+  const sheetPath: Path = { verbs: 'MLLLZ', coords: [0, 0, sheet.width, 0, sheet.width, sheet.height, 0, sheet.height] };
+  canvas.write('q', `${matrix(base)} cm`, 'q', pathOps(sheetPath), 'W n');
+  if (background) canvas.write(`${rgb(sheet.background)} rg`, pathOps(sheetPath), 'f');
+  for (const mark of marks) canvas.mark(mark);
+  canvas.write('Q');
+  if (options.cutMarks) canvas.write(...cutMarks(sheet.width, sheet.height));
+  if (options.testBar) canvas.write(...testBar(options.cutMarks ? 0 : 6, sheet.height + (options.cutMarks ? BLEED - 3 : -6)));
+  canvas.write('Q');
+  page.node.set(PDFName.of('Contents'), file.context.register(file.context.flateStream(canvas.text())));
+  page.node.set(PDFName.of('Resources'), canvas.resources());
+  page.node.set(PDFName.of('Group'), file.context.obj({ Type: 'Group', S: 'Transparency', CS: 'DeviceRGB' }));
+  return file.save();
+}
+
+/** Lines of 5 mm beside each corner, 2 mm away from the sheet. */
+function cutMarks(width: number, height: number): string[] {
+  const lines = [0, width].flatMap((x) => [`${n(x)} -7 m ${n(x)} -2 l S`, `${n(x)} ${n(height + 2)} m ${n(x)} ${n(height + 7)} l S`]);
+  const level = [0, height].flatMap((y) => [`-7 ${n(y)} m -2 ${n(y)} l S`, `${n(width + 2)} ${n(y)} m ${n(width + 7)} ${n(y)} l S`]);
+  return ['0 G 0.1 w', ...lines, ...level];
+}
+
+/** The bar with its end ticks and the words "100 mm" as strokes, for they have to print everywhere. */
+function testBar(x: number, y: number): string[] {
+  const glyphs = ['M2.4 0V6', 'O', 'O', '', 'm', 'm'];
+  const words = glyphs.flatMap((glyph, i) => {
+    const left = x + TEST_BAR_MM + 2 + i * 2.2;
+    if (glyph === 'O') return [`${n(left)} ${n(y - 1.5)} 1.5 2.4 re S`];
+    if (glyph.startsWith('M')) return [`${n(left + 0.8)} ${n(y - 1.5)} m ${n(left + 0.8)} ${n(y + 0.9)} l S`];
+    if (glyph === 'm') return [`${n(left)} ${n(y + 0.9)} m ${n(left)} ${n(y - 0.6)} l ${n(left + 1.7)} ${n(y - 0.6)} l ${n(left + 1.7)} ${n(y + 0.9)} l S`, `${n(left + 0.85)} ${n(y - 0.6)} m ${n(left + 0.85)} ${n(y + 0.9)} l S`]; // prettier-ignore
+    return [];
+  });
+  const end = x + TEST_BAR_MM;
+  const ends = [x, end].map((at) => `${n(at)} ${n(y - 1.5)} m ${n(at)} ${n(y + 1.5)} l S`);
+  return ['0 G 0.2 w 0 J 0 j', `${n(x)} ${n(y)} m ${n(end)} ${n(y)} l S`, ...ends, ...words];
+}
+
+const n = (value: number): string => plainNumber(value, 5);
+const matrix = (m: Affine): string => m.map((value) => plainNumber(value, 8)).join(' ');
+
+function rgb(colour: string): string {
+  return [1, 3, 5].map((at) => plainNumber(parseInt(colour.slice(at, at + 2), 16) / 255, 5)).join(' ');
+}
+
+function pathOps({ verbs, coords }: Path, digits = 5): string {
+  const ops: Readonly<Record<string, string>> = { M: 'm', L: 'l', C: 'c', Z: 'h' };
+  let at = 0;
+  const parts: string[] = [];
+  for (const verb of verbs) {
+    const size = COORDS_OF[verb] ?? 0;
+    for (let i = 0; i < size; i++) parts.push(plainNumber(coords[at++]!, digits));
+    parts.push(ops[verb] ?? '');
+  }
+  return parts.join(' ');
+}
+
+/** A content stream and the resources it uses, in mm with y down. */
+class PdfCanvas {
+  private readonly body: string[] = [];
+  private readonly states = new Map<string, PDFRef>();
+  private readonly forms: PDFRef[] = [];
+  private readonly patterns: PDFRef[] = [];
+
+  /** @param toParent carries this stream's mm to the space that its patterns' matrices are relative to */
+  constructor(
+    private readonly context: PDFContext,
+    private readonly toParent: Affine,
+  ) {}
+
+  write(...lines: string[]): void {
+    this.body.push(...lines);
+  }
+
+  text(): string {
+    return this.body.join('\n');
+  }
+
+  resources(): PDFDict {
+    const named = (prefix: string, refs: readonly PDFRef[]): Record<string, PDFRef> => Object.fromEntries(refs.map((ref, i) => [`${prefix}${i}`, ref]));
+    return this.context.obj({
+      ExtGState: this.context.obj(named('S', [...this.states.values()])),
+      XObject: this.context.obj(named('F', this.forms)),
+      Pattern: this.context.obj(named('P', this.patterns)),
+    });
+  }
+
+  mark(mark: Mark): void {
+    if (mark.kind === 'group') this.group(mark);
+    else this.path(mark);
+  }
+
+  private group({ clip, strength, marks }: GroupMark): void {
+    this.write('q');
+    if (clip) this.write(pathOps(clip.path), clip.rule === 'evenodd' ? 'W* n' : 'W n');
+    if (strength < 1) {
+      const inner = new PdfCanvas(this.context, IDENTITY);
+      marks.forEach((mark) => inner.mark(mark));
+      this.write(`/${this.state({ ca: strength, CA: strength })} gs`, `/${this.form(inner)} Do`);
+    } else marks.forEach((mark) => this.mark(mark));
+    this.write('Q');
+  }
+
+  private path({ path, fill, rule, line }: PathMark): void {
+    if (fill) {
+      this.write('q');
+      this.ink(fill, 'fill');
+      this.write(pathOps(path), rule === 'evenodd' ? 'f*' : 'f', 'Q');
+    }
+    if (line) this.line(path, line);
+  }
+
+  private line(path: Path, line: LineStyle): void {
+    const local = invertAffine(line.pen);
+    if (!local) return;
+    this.write('q');
+    this.ink(line.ink, 'stroke');
+    this.write(`${matrix(line.pen)} cm`, `${n(line.width)} w`);
+    this.write(`${line.cap === 'round' ? 1 : line.cap === 'square' ? 2 : 0} J`, `${line.join === 'round' ? 1 : line.join === 'bevel' ? 2 : 0} j`);
+    this.write(`${n(line.miterLimit)} M`, `[${line.dashes.map(n).join(' ')}] 0 d`, pathOps(mapPath(path, local), 7), 'S', 'Q');
+  }
+
+  private ink(ink: Ink, use: 'fill' | 'stroke'): void {
+    if (ink.kind === 'flat') {
+      if (ink.strength < 1) this.write(`/${this.state({ ca: ink.strength, CA: ink.strength })} gs`);
+      this.write(`${rgb(ink.colour)} ${use === 'fill' ? 'rg' : 'RG'}`);
+      return;
+    }
+    if (ink.stops.some((stop) => stop.strength < 1)) this.write(`/${this.softMask(ink)} gs`);
+    const pattern = this.pattern(ink, composeAffine(this.toParent, ink.frame), 'DeviceRGB', (stop) => rgb(stop.colour).split(' ').map(Number));
+    this.write(use === 'fill' ? `/Pattern cs /${pattern} scn` : `/Pattern CS /${pattern} SCN`);
+  }
+
+  private pattern(ink: Exclude<Ink, { kind: 'flat' }>, frame: Affine, space: string, value: (stop: GradientStop) => number[]): string {
+    const coords = ink.kind === 'linear' ? [...ink.from, ...ink.to] : [...ink.focus, 0, ...ink.centre, ink.radius];
+    const shading = this.context.obj({
+      ShadingType: ink.kind === 'linear' ? 2 : 3,
+      ColorSpace: space,
+      Coords: coords,
+      Extend: [true, true],
+      Function: this.stops(ink.stops, value),
+    });
+    this.patterns.push(this.context.register(this.context.obj({ Type: 'Pattern', PatternType: 2, Matrix: [...frame], Shading: this.context.register(shading) })));
+    return `P${this.patterns.length - 1}`;
+  }
+
+  private stops(stops: readonly GradientStop[], value: (stop: GradientStop) => number[]): PDFRef {
+    const functions: PDFRef[] = [];
+    const bounds: number[] = [];
+    let [at, from] = [0, value(stops[0]!)];
+    // Pieces without length are left out: a function's bounds have to grow.
+    const piece = (to: number, end: number[]): void => {
+      const until = Math.max(at, Math.min(1, to));
+      if (until > at) {
+        if (at > 0) bounds.push(at);
+        functions.push(this.context.register(this.context.obj({ FunctionType: 2, Domain: [0, 1], C0: from, C1: end, N: 1 })));
+      }
+      [at, from] = [until, end];
+    };
+    piece(stops[0]!.at, from);
+    for (const stop of stops.slice(1)) piece(stop.at, value(stop));
+    piece(1, from);
+    const encode = functions.flatMap(() => [0, 1]);
+    return this.context.register(this.context.obj({ FunctionType: 3, Domain: [0, 1], Functions: functions, Bounds: bounds, Encode: encode }));
+  }
+
+  /** A graphics state whose soft mask is the gradient's strengths as grey. */
+  private softMask(ink: Exclude<Ink, { kind: 'flat' }>): string {
+    const mask = new PdfCanvas(this.context, IDENTITY);
+    const pattern = mask.pattern(ink, ink.frame, 'DeviceGray', (stop) => [stop.strength]);
+    mask.write(`/Pattern cs /${pattern} scn`, '-100000 -100000 200000 200000 re f');
+    const form = this.formObject(mask, 'DeviceGray');
+    return this.state({ SMask: this.context.obj({ Type: 'Mask', S: 'Luminosity', G: form }) }, `mask of ${form.toString()}`);
+  }
+
+  private state(entries: Record<string, number | PDFDict>, key = JSON.stringify(entries)): string {
+    if (!this.states.has(key)) this.states.set(key, this.context.register(this.context.obj({ Type: 'ExtGState', ...entries })));
+    return `S${[...this.states.keys()].indexOf(key)}`;
+  }
+
+  private form(inner: PdfCanvas): string {
+    this.forms.push(this.formObject(inner, 'DeviceRGB'));
+    return `F${this.forms.length - 1}`;
+  }
+
+  private formObject(inner: PdfCanvas, space: string): PDFRef {
+    const group = this.context.obj({ Type: 'Group', S: 'Transparency', CS: space });
+    const dict = { Type: 'XObject', Subtype: 'Form', BBox: [-100000, -100000, 100000, 100000], Group: group, Resources: inner.resources() };
+    return this.context.register(this.context.flateStream(inner.text(), dict));
+  }
+}
