@@ -78,7 +78,7 @@ export class AidsService {
     const length = 5 * this.documents.shown().grid.cell;
     return AXES.flatMap((axis): Aid[] => {
       const v = drawnAt(projection, zero, axis);
-      return v ? [{ kind: 'line', from, to: { x: from.x + v.x * length, y: from.y + v.y * length }, dash: DASHES[axis], tone: 'strong', label: axis }] : [];
+      return v ? [{ kind: 'line', from, to: { x: from.x + v.x * length, y: from.y + v.y * length }, dash: DASHES[axis], tone: 'strong', ...(axis === 'h' && { label: 'h' }) }] : [];
     });
   }
 

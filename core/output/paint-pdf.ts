@@ -1,4 +1,4 @@
-import { PDFDocument, PDFName, type PDFContext, type PDFDict, type PDFRef } from 'pdf-lib';
+import type { PDFContext, PDFDict, PDFRef } from 'pdf-lib';
 import type { GradientStop, GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
 import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
@@ -25,6 +25,8 @@ export const TEST_BAR_MM = 100;
  * library keeps objects and the file.
  */
 export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, options: PdfOptions): Promise<Uint8Array> {
+  // Loaded when it is first needed: whoever shows the drawing does not pay for it.
+  const { PDFDocument, PDFName } = await import('pdf-lib');
   const file = await PDFDocument.create();
   file.setTitle(options.title);
   file.setProducer('Chemin');

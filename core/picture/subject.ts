@@ -42,9 +42,9 @@ export function subjectOf(document: CheminDocument, stage: Stage): WorldBox {
 /** The room that the subject takes on the sheet now; the middle half of the sheet where it is not wholly drawn. */
 export function subjectRoom(document: CheminDocument, subject: WorldBox): Room {
   const { width, height } = document.sheet;
-  const usual: Room = { middle: { x: width / 2, y: height / 2 }, extent: Math.hypot(width, height) / 2 };
+  const usual: Room = { middle: { x: width / 2, y: height / 2 }, width: width * 0.6, height: height * 0.6 };
   const room = roomOf(projectionFrom(document.projection), subject);
-  return room && room.extent > 0 && room.extent < 20 * usual.extent ? room : usual;
+  return room && room.width > 0 && room.height > 0 && room.width + room.height < 20 * (width + height) ? room : usual;
 }
 
 /** How many corners of the drawing lie outside a circle of the sheet, such as the cone of vision. */

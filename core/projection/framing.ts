@@ -10,10 +10,11 @@ export interface WorldBox {
   readonly max: WorldPoint;
 }
 
-/** The room that something takes on the sheet: its middle, and its extent corner to corner. */
+/** The room that something takes on the sheet: the middle and the size of its box. */
 export interface Room {
   readonly middle: SheetPoint;
-  readonly extent: number;
+  readonly width: number;
+  readonly height: number;
 }
 
 /** The eight corners of a box. */
@@ -35,7 +36,7 @@ export function roomOf(projection: Projection, box: WorldBox): Room | null {
     [minX, maxX] = [Math.min(minX, p.x), Math.max(maxX, p.x)];
     [minY, maxY] = [Math.min(minY, p.y), Math.max(maxY, p.y)];
   }
-  return { middle: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 }, extent: Math.hypot(maxX - minX, maxY - minY) };
+  return { middle: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 }, width: maxX - minX, height: maxY - minY };
 }
 
 /** Turn and tilt that a perspective starts with, in degrees. */
@@ -78,11 +79,11 @@ function aimedAt(chosen: FamilyKey, turnDeg: number, tiltDeg: number, subject: W
   return { kind: 'perspective', chosen, focal: 100, principal: { x: 0, y: 0 }, turnDeg, tiltDeg, rollDeg: 0, eye };
 }
 
-/** A perspective enlarged and shifted until a subject takes a room; the eye and every direction stay. */
+/** A perspective enlarged and shifted until a subject fits a room; the eye and every direction stay. */
 export function fitRoom(setup: PerspectiveSetup, subject: WorldBox, room: Room): PerspectiveSetup {
   const now = roomOf(projectionFrom(setup), subject);
-  if (!now || now.extent === 0) return setup;
-  const k = room.extent / now.extent;
+  if (!now || now.width === 0 || now.height === 0) return setup;
+  const k = Math.min(room.width / now.width, room.height / now.height);
   const { principal: p, focal } = setup;
   const shift = (to: number, at: number, from: number): number => to + (from - at) * k;
   return { ...setup, focal: focal * k, principal: { x: shift(room.middle.x, now.middle.x, p.x), y: shift(room.middle.y, now.middle.y, p.y) } };

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { FAMILIES, nameProjection } from '@core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FAMILIES, familyOf, nameProjection, type FamilyKey } from '@core';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { SteeringService } from '../../state/steering.service';
@@ -20,27 +20,36 @@ import { SetupsComponent } from './setups.component';
         <p class="refusal" role="status">{{ steering.refusal() }}</p>
       }
     </section>
+    <section aria-label="Families">
+      <ul class="families" (mouseleave)="pointed.set(null)">
+        @for (family of families(); track family.key) {
+          <li>
+            <button
+              type="button"
+              [attr.aria-pressed]="family.key === naming().key"
+              [attr.aria-label]="family.name"
+              [attr.aria-description]="family.purpose"
+              (click)="steering.choose(family.key)"
+              (mouseenter)="pointed.set(family.key)"
+              (focus)="pointed.set(family.key)"
+            >
+              <chemin-family-thumb [document]="store.kept()" [setup]="family.setup" />
+              <span class="name">{{ family.name }}</span>
+            </button>
+          </li>
+        }
+      </ul>
+      <p class="note purpose">
+        <strong>{{ purpose().name }}</strong> {{ purpose().purpose }}
+      </p>
+      <button type="button" class="plain wide" (click)="commands.run('view.compare')">Compare side by side</button>
+    </section>
     <section aria-label="Values of the projection">
       @if (steering.perspective(); as setup) {
         <chemin-perspective-values [setup]="setup" />
       } @else {
         <chemin-parallel-values />
       }
-    </section>
-    <section aria-label="Families">
-      <h3 class="panel-title">Families</h3>
-      <ul class="families">
-        @for (family of families(); track family.key) {
-          <li>
-            <button type="button" [attr.aria-pressed]="family.key === naming().key" [attr.aria-label]="family.name" (click)="steering.choose(family.key)">
-              <chemin-family-thumb [document]="store.kept()" [setup]="family.setup" />
-              <span class="name">{{ family.name }}</span>
-              <span class="purpose">{{ family.purpose }}</span>
-            </button>
-          </li>
-        }
-      </ul>
-      <button type="button" class="plain wide" (click)="commands.run('view.compare')">Compare side by side</button>
     </section>
     <chemin-setups />
   `,
@@ -52,6 +61,9 @@ export class FamilyPageComponent {
   protected readonly steering = inject(SteeringService);
   protected readonly commands = inject(CommandsService);
   protected readonly naming = computed(() => nameProjection(this.steering.setup()));
+  /** The family under the pointer, or the one in use: what it is for stands below. */
+  protected readonly pointed = signal<FamilyKey | null>(null);
+  protected readonly purpose = computed(() => familyOf(this.pointed() ?? this.steering.setup().chosen));
   /** Each family with the set-up that choosing it would give. */
   protected readonly families = computed(() => {
     this.store.kept();

@@ -5,13 +5,13 @@ import { paintMarksOnCanvas } from '../../drawing/canvas-paint';
 import { sampleNodes } from './sample';
 
 /** Size in px of the canvas behind a thumbnail. */
-const WIDTH = 208;
-const HEIGHT = 132;
+const WIDTH = 144;
+const HEIGHT = 100;
 
 /** The present drawing in a projection, in small; a sample while nothing is drawn. Painted when there is time. */
 @Component({
   selector: 'chemin-family-thumb',
-  template: '<canvas #canvas aria-hidden="true" width="208" height="132"></canvas>',
+  template: '<canvas #canvas aria-hidden="true" width="144" height="100"></canvas>',
   styles: ':host, canvas { display: block; width: 100%; }',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -42,7 +42,7 @@ function paintThumb(canvas: HTMLCanvasElement, kept: CheminDocument, projection:
   context.fillStyle = '#fffefb';
   context.fillRect(0, 0, WIDTH, HEIGHT);
   if (!room) return;
-  const k = Math.hypot(WIDTH, HEIGHT) / room.extent / 1.22;
+  const k = Math.min(WIDTH / room.width, HEIGHT / room.height) * 0.86;
   context.setTransform(k, 0, 0, k, WIDTH / 2 - room.middle.x * k, HEIGHT / 2 - room.middle.y * k);
   const [halfX, halfY] = [WIDTH / 2 / k, HEIGHT / 2 / k];
   const seen = { minX: room.middle.x - halfX, minY: room.middle.y - halfY, maxX: room.middle.x + halfX, maxY: room.middle.y + halfY };
