@@ -56,7 +56,7 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
     case 8:
       return { kind: 'light', light: { ...document.light, sun: { azimuthDeg: p % 360, elevationDeg: q % 90 } } };
     case 9:
-      return { kind: 'grid', grid: { cell: 1 + (p % 20), bold: 1 + (q % 9) } };
+      return { kind: 'grid', grid: { ...document.grid, cell: 1 + (p % 20), bold: 1 + (q % 9) } };
     case 10:
       return { kind: 'projection', projection: { ...document.projection, measure: p % 2 ? 'true' : 'drawing' } };
     case 11: {

@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { apply33, invert33 } from '../math/matrix';
 import { sheetFromPlane, type Plane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
+import { isometricSetup } from '../projection/setup';
 import { cutLine, gridLines } from './lines';
 
-const projection = projectionFrom({ family: 'isometric', measure: 'drawing', origin: { x: 150, y: 150 } });
+const projection = projectionFrom(isometricSetup({ x: 150, y: 150 }));
 const seen = { minX: 0, minY: 0, maxX: 300, maxY: 200 };
 
 describe('grid lines', () => {

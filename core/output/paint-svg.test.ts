@@ -2,11 +2,11 @@ import { Resvg } from '@resvg/resvg-js';
 import { mapMarks } from '../artwork/artwork';
 import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark, type PathMark } from '../artwork/marks';
 import { IDENTITY, type Affine } from '../math/matrix';
-import type { Picture } from '../picture/picture';
-import { pathData, svgFromPicture } from './paint-svg';
+import type { HandedSheet } from './handed';
+import { pathData, svgFromSheet } from './paint-svg';
 import { withStrength } from './paint-canvas';
 
-const SHEET = { width: 40, height: 20, unit: 'mm', background: '#ffffff' } as const;
+const SHEET = { width: 40, height: 20, unit: 'mm', resolution: 96, scale: 1, background: '#ffffff' } as const;
 const square = (x: number, y: number, size: number): PathMark['path'] => ({ verbs: 'MLLLZ', coords: [x, y, x + size, y, x + size, y + size, x, y + size] });
 const filled = (x: number, y: number, size: number, fill: Ink): PathMark => ({ kind: 'path', path: square(x, y, size), fill, rule: 'nonzero', line: null });
 const group = (marks: readonly Mark[], more: Partial<GroupMark> = {}): GroupMark => ({
@@ -18,11 +18,11 @@ const group = (marks: readonly Mark[], more: Partial<GroupMark> = {}): GroupMark
   marks,
   ...more,
 });
-const picture = (...marks: GroupMark[]): Picture => ({ sheet: SHEET, marks, visible: [] });
+const picture = (...marks: GroupMark[]): HandedSheet => ({ sheet: SHEET, background: true, marks });
 
 /** The colour at a place of the sheet, as an independent renderer shows it. */
-function colourAt(shown: Picture, x: number, y: number): string {
-  const image = new Resvg(svgFromPicture(shown, 't'), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: 400 } }).render();
+function colourAt(shown: HandedSheet, x: number, y: number): string {
+  const image = new Resvg(svgFromSheet(shown, 't'), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: 400 } }).render();
   const at = 4 * (Math.round(y * 10) * image.width + Math.round(x * 10));
   return `#${Buffer.from(image.pixels.subarray(at, at + 3)).toString('hex')}`;
 }
@@ -59,7 +59,7 @@ describe('SVG for other renderers', () => {
     expect(colourAt(shown, 10, 14.8)).toMatch(/^#0[0-9a-f]00f/);
     const radial: Ink = { kind: 'radial', centre: [10, 10], focus: [10, 10], radius: 5, stops, frame: IDENTITY };
     const line: LineStyle = { ink: radial, width: 1, cap: 'round', join: 'bevel', miterLimit: 4, dashes: [2, 1], pen: IDENTITY };
-    const svg = svgFromPicture(picture(group([{ ...filled(4, 4, 8, flatInk('#00ff00', 0.25)), line }])), 't');
+    const svg = svgFromSheet(picture(group([{ ...filled(4, 4, 8, flatInk('#00ff00', 0.25)), line }])), 't');
     expect(svg).toMatch(/<radialGradient id="gradient"[^>]* cx="10" cy="10" fx="10" fy="10" r="5">/);
     expect(svg).toContain('fill-opacity="0.25"');
     expect(svg).toContain('stroke-dasharray="2 1"');
@@ -74,7 +74,7 @@ describe('SVG for other renderers', () => {
   });
 
   it('gives every group an id of its own that other programs can read', () => {
-    const svg = svgFromPicture(
+    const svg = svgFromSheet(
       picture(
         group([filled(0, 0, 1, flatInk('#000000'))], { name: '9 bollards & Größe' }),
         group([filled(0, 0, 1, flatInk('#000000'))], { name: '9 bollards & Größe' }),

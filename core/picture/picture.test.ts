@@ -4,7 +4,7 @@ import { applyEdit } from '../document/edits';
 import { emptyDocument, type CheminDocument, type ShapeNode } from '../document/types';
 import type { GroupMark, Mark } from '../artwork/marks';
 import { paintMarks, paintSheet, type CanvasLike } from '../output/paint-canvas';
-import { escapeXml, svgFromPicture } from '../output/paint-svg';
+import { escapeXml, svgFromSheet } from '../output/paint-svg';
 import type { PlaneKind } from '../projection/planes';
 import { rectangleOutline } from '../shape/outline';
 import { catchSource } from './catch-source';
@@ -119,7 +119,7 @@ describe('what can be caught', () => {
 
 describe('the SVG', () => {
   const picture = new PictureMaker().make(landing());
-  const svg = svgFromPicture(picture, 'Quay <Nine> & co');
+  const svg = svgFromSheet({ ...picture, background: true }, 'Quay <Nine> & co');
 
   it('has the sheet in its real size, names, paths and gradients, and no bitmap', () => {
     expect(svg).toContain('width="297mm" height="210mm" viewBox="0 0 297 210"');
@@ -147,7 +147,7 @@ describe('the SVG', () => {
   });
 
   it('has a transparent sheet when asked', () => {
-    expect(svgFromPicture(picture, 't', { background: false })).not.toContain('id="sheet"');
+    expect(svgFromSheet({ ...picture, background: false }, 't')).not.toContain('id="sheet"');
   });
 });
 
@@ -172,7 +172,7 @@ describe('the canvas', () => {
     paintSheet(canvas, picture.sheet);
     paintMarks(
       canvas,
-      { ...picture, marks: [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)] },
+      [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)],
       { open: () => canvas, close: () => calls.push('layer') },
     );
     expect(depth).toBe(0);

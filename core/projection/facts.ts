@@ -8,7 +8,7 @@ import { nameProjection, type Naming } from './classify';
 import { orthographicRatios, type ByAxis, type Foreshortenings } from './gauss';
 import { planeFrame, planeName, sheetFromFrame } from './planes';
 import { drawnAt, projectionFrom, type Projection } from './projection';
-import { artMap, recipeOf, recipeWords, svgTransform, cssMatrix, cssMatrix3d, type ArtMap, type Recipe, type WorldPlaneKind } from './recipes';
+import { artMap, normalised, recipeOf, recipeWords, svgTransform, cssMatrix, cssMatrix3d, type ArtMap, type Recipe, type WorldPlaneKind } from './recipes';
 import type { ProjectionSetup } from './setup';
 import { horizonOf, vanishingPoints, type VanishingPoint } from './vanishing';
 
@@ -111,7 +111,8 @@ export function linesApart(setup: ProjectionSetup, kind: WorldPlaneKind, cell: n
 export function mapForms({ map, recipe }: PlaneFacts): { readonly text: string; readonly svg: string | null; readonly css: string } | null {
   if (recipe) return { text: recipeWords(recipe.steps), svg: svgTransform(recipe.map), css: cssMatrix(recipe.map) };
   if (!map) return null;
-  const rows = [0, 3, 6].map((r) => map.slice(r, r + 3).map((n) => (n / map[8]).toPrecision(9)).join(' ')).join(' / '); // prettier-ignore
+  const even = normalised(map);
+  const rows = [0, 3, 6].map((r) => even.slice(r, r + 3).map((n) => n.toPrecision(9)).join(' ')).join(' / '); // prettier-ignore
   return { text: `homography in mm, by rows: ${rows}`, svg: null, css: cssMatrix3d(map, CSS_PX_PER_MM) };
 }
 

@@ -3,13 +3,14 @@ import { degrees } from '../math/figures';
 import { dotWorld, type WorldPoint } from '../math/points';
 import { signedArea } from '../math/polygon';
 import { apply33 } from '../math/matrix';
-import { projectionFacts } from './facts';
-import { ISOMETRIC_FORESHORTENING, type ProjectionSetup } from './families';
+import { ISOMETRIC_FORESHORTENING } from './axes';
+import { lengthExample, projectionFacts } from './facts';
 import { cellsFromPlane, planeDeterminant, planeFrame, planeFromSheet, sheetFromPlane, worldFromPlane, type Plane } from './planes';
 import { facing, projectionFrom, sheetFromWorld } from './projection';
+import { isometricSetup, type AxonometricSetup } from './setup';
 import { nearnessOf, sightFrom } from './sight';
 
-const setup = (measure: ProjectionSetup['measure']): ProjectionSetup => ({ family: 'isometric', measure, origin: { x: 120, y: 90 } });
+const setup = (measure: AxonometricSetup['measure']): AxonometricSetup => isometricSetup({ x: 120, y: 90 }, measure);
 const projections = [projectionFrom(setup('drawing')), projectionFrom(setup('true'))];
 const coordinate = fc.double({ min: -500, max: 500, noNaN: true });
 const planes: fc.Arbitrary<Plane> = fc.record({ kind: fc.constantFrom('floor', 'left', 'right'), offset: fc.integer({ min: -20, max: 20 }) });
@@ -38,7 +39,7 @@ describe('the isometric projection', () => {
       });
     }
     expect(ISOMETRIC_FORESHORTENING).toBeCloseTo(0.816497, 6);
-    expect(projectionFacts(setup('true')).example).toContain('81.65');
+    expect(lengthExample(projectionFacts(setup('true'), 8, 300).axes!, 'a')).toContain('81.6\u2009mm');
   });
 
   it('is seen from the direction (-1, -1, 1), so tops, left and right sides are turned to the viewer', () => {

@@ -64,16 +64,22 @@ export function cssMatrix([a, b, c, d]: ArtMap): string {
   return `matrix(${[a, b, c, d, 0, 0].map((n) => plainNumber(n, 6)).join(', ')})`;
 }
 
+/** A homography with a last element of 1, or of −1 where the art's origin lies behind the eye; scaled by its largest element where that is 0. */
+export function normalised(h: Mat33): readonly number[] {
+  const largest = Math.max(...h.map(Math.abs));
+  const k = Math.abs(h[8]) > 1e-12 * largest ? Math.abs(h[8]) : largest;
+  return h.map((n) => n / k);
+}
+
 /**
  * The CSS `matrix3d` of a homography in px of 1/96 inch (CSS Transforms 2): flat art at the top left of its box comes
  * to lie where it is drawn on the sheet. Written with as many digits as a vanishing point far away needs.
  * @param pxPerMm CSS px to the mm
  */
 export function cssMatrix3d(h: Mat33, pxPerMm: number): string {
-  const k = 1 / h[8];
-  const m = h.map((n) => n * k);
+  const m = normalised(h);
   const p = pxPerMm;
-  const columns = [m[0]!, m[3]!, 0, m[6]! / p, m[1]!, m[4]!, 0, m[7]! / p, 0, 0, 1, 0, m[2]! * p, m[5]! * p, 0, 1];
+  const columns = [m[0]!, m[3]!, 0, m[6]! / p, m[1]!, m[4]!, 0, m[7]! / p, 0, 0, 1, 0, m[2]! * p, m[5]! * p, 0, m[8]!];
   return `matrix3d(${columns.map((n) => plainNumber(n, 9)).join(', ')})`;
 }
 

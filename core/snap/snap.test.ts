@@ -1,8 +1,9 @@
 import { sheetFromPlane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
+import { isometricSetup } from '../projection/setup';
 import { catchAt, joinSources, lockToAxis, NO_SOURCE, type CatchOptions, type CatchSource } from './snap';
 
-const projection = projectionFrom({ family: 'isometric', measure: 'drawing', origin: { x: 150, y: 150 } });
+const projection = projectionFrom(isometricSetup({ x: 150, y: 150 }));
 const options = (grid: boolean, pxPerUnit = 4): CatchOptions => ({
   sheetFromPlane: sheetFromPlane(projection, { kind: 'floor', offset: 0 }, 8),
   pxPerUnit,

@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { crossWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { planeFrame, type Plane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
+import { isometricSetup } from '../projection/setup';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { axisOf, depthFaces, faceWord, flatFace, readingFrame } from './faces';
 
-const projection = projectionFrom({ family: 'isometric', measure: 'drawing', origin: { x: 0, y: 0 } });
+const projection = projectionFrom(isometricSetup({ x: 0, y: 0 }));
 const frameOf = (kind: 'floor' | 'left' | 'right', offset = 0): NonNullable<ReturnType<typeof planeFrame>> =>
   planeFrame(projection, { kind, offset } as Plane, 10)!;
 const lShape = outlineThrough(

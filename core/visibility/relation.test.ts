@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import type { WorldPoint } from '../math/points';
 import { signedArea } from '../math/polygon';
 import { projectionFrom } from '../projection/projection';
+import { isometricSetup } from '../projection/setup';
 import { sightFrom } from '../projection/sight';
 import { convexPieces, drawFace, rangeDirections, type DrawnFace } from './drawn-face';
 import { rangesOverlap, relate } from './relation';
 
-const projection = projectionFrom({ family: 'isometric', measure: 'drawing', origin: { x: 0, y: 0 } });
+const projection = projectionFrom(isometricSetup({ x: 0, y: 0 }));
 const sight = sightFrom(projection);
 const directions = rangeDirections(sight);
 const UP = { a: 0, b: 0, h: 1 };
