@@ -15,7 +15,7 @@ module.exports = {
       testEnvironment: 'node',
       testMatch: ['<rootDir>/{core,demo,workers,server}/**/*.test.ts', '<rootDir>/app/**/*.tool.test.ts'],
       transform: { '\\.[cm]?[jt]s$': esbuild },
-      transformIgnorePatterns: ['/node_modules/(?!(culori|earcut|robust-predicates|polygon-clipping|svgpath|splaytree)/)'],
+      transformIgnorePatterns: ['/node_modules/(?!(culori|earcut|robust-predicates|polygon-clipping|svgpath|splaytree|pixelmatch)/)'],
     },
     {
       ...shared,

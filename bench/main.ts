@@ -31,7 +31,7 @@ function plainSort(document: CheminDocument): number {
   const { sight, cell } = new PictureMaker().stageOf(document);
   const directions = rangeDirections(sight);
   const faces = (document.nodes as readonly ShapeNode[]).flatMap((node) => {
-    const frame = planeFrame(sight.projection, node.plane, cell)!;
+    const frame = planeFrame(node.plane, cell)!;
     return depthFaces(node.outline, frame, node.depth, cell).flatMap((face) => {
       const drawn = drawFace(sight, directions, node.id, face.corners, face.normal);
       const distance = face.corners.reduce((sum, c) => sum + c.a + c.b - c.h, 0) / face.corners.length;
@@ -50,7 +50,7 @@ function cameraRows(): Row[] {
     const picture = median(() => new PictureMaker().make(turned(document, serial++)));
     const { sight, directions, cell } = new PictureMaker().stageOf(document);
     const faces = (document.nodes as readonly ShapeNode[]).flatMap((node) =>
-      depthFaces(node.outline, planeFrame(sight.projection, node.plane, cell)!, node.depth, cell).flatMap(
+      depthFaces(node.outline, planeFrame(node.plane, cell)!, node.depth, cell).flatMap(
         (face) => drawFace(sight, directions, node.id, face.corners, face.normal) ?? [],
       ),
     );

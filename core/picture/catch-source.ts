@@ -12,7 +12,7 @@ import { worldFaces, type Stage } from './things';
  * and edges of solids that lie in it. Hidden things are left out.
  */
 export function catchSource(document: CheminDocument, stage: Stage, plane: Plane): CatchSource {
-  const frame = planeFrame(stage.sight.projection, plane, stage.cell);
+  const frame = planeFrame(plane, stage.cell);
   const sources: CatchSource[] = [];
   for (const { node, hidden } of flattenTree(document.nodes)) {
     if (hidden || node.kind !== 'shape') continue;

@@ -14,7 +14,7 @@ export function drawnPoints(document: CheminDocument, stage: Stage): readonly Wo
     if (hidden || node.kind !== 'shape' || node.plane.kind === 'sheet') continue;
     const faces = worldFaces(stage, node);
     for (const face of faces) points.push(...face.corners);
-    const frame = faces.length === 0 ? planeFrame(stage.sight.projection, node.plane, stage.cell) : null;
+    const frame = faces.length === 0 ? planeFrame(node.plane, stage.cell) : null;
     if (frame) for (const p of node.outline.points) points.push(worldFromPlane(frame, p));
   }
   return points;

@@ -5,7 +5,7 @@ import type { WorldPoint } from '../math/points';
 import { addWorld, scaleWorld } from '../math/points';
 import { clipLineNear, clipNear } from '../projection/near';
 import { planeFrame, readingDirections, sheetFromFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
-import { sheetFromWorld, type Projection } from '../projection/projection';
+import { facing, sheetFromWorld, type Projection } from '../projection/projection';
 import { nearnessOf, type Sight } from '../projection/sight';
 import { boundsArea } from '../shape/outline';
 import { depthFaces, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
@@ -30,9 +30,9 @@ export interface Thing {
 
 /** All faces of a shape in the world, hidden ones too: one for a flat shape, none for an open line or on the sheet. */
 export function worldFaces(stage: Stage, node: ShapeNode): readonly WorldFace[] {
-  const frame = planeFrame(stage.sight.projection, node.plane, stage.cell);
+  const frame = planeFrame(node.plane, stage.cell);
   if (!frame || !boundsArea(node.outline)) return [];
-  return node.depth === 0 ? [flatFace(node.outline, frame)] : depthFaces(node.outline, frame, node.depth, stage.cell);
+  return node.depth === 0 ? [flatFace(node.outline, seenFrom(stage, frame))] : depthFaces(node.outline, frame, node.depth, stage.cell);
 }
 
 /** The parts of a shape that are turned to the viewer. */
@@ -45,9 +45,14 @@ export function shapeThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   });
 }
 
+/** A plane's frame with its normal turned to the viewer: flat shapes are seen from both sides. */
+function seenFrom({ sight: { projection } }: Stage, frame: PlaneFrame): PlaneFrame {
+  return facing(projection, frame.normal, frame.origin) < 0 ? { ...frame, normal: scaleWorld(frame.normal, -1) } : frame;
+}
+
 function lineThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   const { projection } = stage.sight;
-  const frame = planeFrame(projection, node.plane, stage.cell);
+  const frame = planeFrame(node.plane, stage.cell);
   const near = frame && nearnessOf(stage.sight, frame.normal, frame.origin);
   if (!frame || !near) return [];
   const half = Math.max(0.05, (node.paint.line?.width ?? 0.2) / 2);
@@ -85,7 +90,7 @@ function ribbon(ends: readonly number[], half: number): Float64Array[] {
 
 /** The reading frame of a plane: x right and y down as text stands on it, one cell long, from the world's origin. */
 export function planeReadingFrame(stage: Stage, plane: Plane): PlaneFrame | null {
-  const frame = planeFrame(stage.sight.projection, plane, stage.cell);
+  const frame = planeFrame(plane, stage.cell);
   if (!frame) return null;
   const { right, down } = readingDirections(frame.normal);
   return { origin: frame.origin, u: scaleWorld(right, stage.cell), v: scaleWorld(down, stage.cell), normal: frame.normal };
@@ -122,8 +127,18 @@ export function placementThing(stage: Stage, node: PlacementNode): Thing | null 
   const flat = projectPoints(stage.sight.projection, clipNear(stage.sight.projection, corners));
   if (!near || flat.length < 6) return null;
   const polygon = Float64Array.from(flat);
-  if (!(signedArea(polygon) > 0)) return null;
+  const area = signedArea(polygon);
+  if (area === 0) return null;
+  // Seen from behind its corners run the other way; it is there all the same, mirrored.
+  if (area < 0) reversePoints(polygon);
   return { drawn: drawPolygon(stage.directions, node.id, polygon, convexPieces(polygon), near), node, face: null, polyline: null };
+}
+
+function reversePoints(polygon: Float64Array): void {
+  for (let i = 0, j = polygon.length - 2; i < j; i += 2, j -= 2) {
+    [polygon[i], polygon[j]] = [polygon[j]!, polygon[i]!];
+    [polygon[i + 1], polygon[j + 1]] = [polygon[j + 1]!, polygon[i + 1]!];
+  }
 }
 
 /** The corners of a placement's box in its reading frame, clockwise as it is read. */

@@ -79,7 +79,7 @@ function axesAtOrigin(projection: Projection): ByAxis<DrawnAxis> | null {
 }
 
 function planeFacts(projection: Projection, kind: WorldPlaneKind, cell: number): PlaneFacts {
-  const frame = planeFrame(projection, { kind, offset: 0 }, cell);
+  const frame = planeFrame({ kind, offset: 0 }, cell);
   const circle = frame && drawnCircle(sheetFromFrame(projection, frame), 0.5, 0.5, 0.5);
   const map = artMap(projection, kind);
   const affine = map && affineOf(map);
@@ -99,7 +99,7 @@ export function lengthExample(axes: ByAxis<DrawnAxis>, axis: Axis, unit = 'mm'):
 /** How far apart the drawn lines of a plane's grid are, square to them, in mm: those across u, then those across v; parallel projections only. */
 export function linesApart(setup: ProjectionSetup, kind: WorldPlaneKind, cell: number): readonly [number, number] | null {
   const projection = projectionFrom(setup);
-  const frame = planeFrame(projection, { kind, offset: 0 }, cell);
+  const frame = planeFrame({ kind, offset: 0 }, cell);
   const affine = frame && affineOf(sheetFromFrame(projection, frame));
   if (!affine) return null;
   const [a, b, c, d] = affine;

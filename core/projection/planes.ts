@@ -1,7 +1,6 @@
-import { EDGE_ON } from '../math/tolerances';
 import { apply33, invert33, type Mat33 } from '../math/matrix';
 import { crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
-import { facing, type Projection } from './projection';
+import type { Projection } from './projection';
 import { facesPicture, type ProjectionSetup } from './setup';
 
 /** The planes of the rosette. `left`: the left wall b·h; `right`: the right wall a·h; `sheet`: the flat sheet. */
@@ -43,7 +42,10 @@ export interface PlaneFrame {
   readonly origin: WorldPoint;
   readonly u: WorldPoint;
   readonly v: WorldPoint;
-  /** Unit normal turned to the viewer: depth grows along it. */
+  /**
+   * Unit normal along which depth grows: up from the floor, and from the walls to the side from which they are seen in
+   * the common views, against a and b. It belongs to the plane, not to the view, so that no size changes with it.
+   */
   readonly normal: WorldPoint;
 }
 
@@ -51,15 +53,12 @@ export interface PlaneFrame {
  * The frame of a plane in the world, in document units, or null for the sheet, which has no place in the world.
  * @param cell edge of a grid cell in document units
  */
-export function planeFrame(projection: Projection, plane: Plane, cell: number): PlaneFrame | null {
+export function planeFrame(plane: Plane, cell: number): PlaneFrame | null {
   if (plane.kind === 'sheet') return null;
   const axes = PLANE_AXES[plane.kind];
   const along = (axis: Axis, length: number): WorldPoint => ({ a: axis === 'a' ? length : 0, b: axis === 'b' ? length : 0, h: axis === 'h' ? length : 0 });
   const origin = along(axes.across, plane.offset * cell);
-  const outward = along(axes.across, 1);
-  // Seen edge-on within rounding, a plane keeps the side that it shows in the common views from above.
-  const turned = facing(projection, outward, origin);
-  const normal = (Math.abs(turned) > EDGE_ON ? turned > 0 : plane.kind === 'floor') ? outward : along(axes.across, -1);
+  const normal = along(axes.across, plane.kind === 'floor' ? 1 : -1);
   return { origin, u: along(axes.u, cell), v: along(axes.v, cell), normal };
 }
 
@@ -80,7 +79,7 @@ export function sheetFromFrame({ matrix: m }: Projection, { origin: o, u, v }: P
 
 /** The homography from plane points in cells to the sheet, the sheet plane included (u right, v down there). */
 export function sheetFromPlane(projection: Projection, plane: Plane, cell: number): Mat33 {
-  const frame = planeFrame(projection, plane, cell);
+  const frame = planeFrame(plane, cell);
   return frame ? sheetFromFrame(projection, frame) : [cell, 0, 0, 0, cell, 0, 0, 0, 1];
 }
 

@@ -62,7 +62,7 @@ describe('planes', () => {
         const back = planeFromSheet(projection, plane, 8, at)!;
         expect(back.u).toBeCloseTo(u, 8);
         expect(back.v).toBeCloseTo(v, 8);
-        const world = worldFromPlane(planeFrame(projection, plane, 8)!, { u, v });
+        const world = worldFromPlane(planeFrame(plane, 8)!, { u, v });
         const direct = sheetFromWorld(projection, world)!;
         expect(direct.x).toBeCloseTo(at.x, 8);
         expect(direct.y).toBeCloseTo(at.y, 8);
@@ -92,8 +92,8 @@ describe('planes', () => {
   it('have their offset as the third coordinate and depth towards the viewer', () => {
     expect(cellsFromPlane({ kind: 'left', offset: 4 }, { u: 12, v: 7 })).toEqual({ a: 4, b: 12, h: 7 });
     expect(cellsFromPlane({ kind: 'sheet', offset: 0 }, { u: 1, v: 2 })).toEqual({ a: 1, b: 2, h: 0 });
-    expect(planeFrame(projections[0]!, { kind: 'left', offset: 0 }, 8)!.normal).toEqual({ a: -1, b: 0, h: 0 });
-    expect(planeFrame(projections[0]!, { kind: 'sheet', offset: 0 }, 8)).toBeNull();
+    expect(planeFrame({ kind: 'left', offset: 0 }, 8)!.normal).toEqual({ a: -1, b: 0, h: 0 });
+    expect(planeFrame({ kind: 'sheet', offset: 0 }, 8)).toBeNull();
     expect(planeFromSheet(projections[0]!, { kind: 'sheet', offset: 0 }, 8, { x: 16, y: 24 })).toEqual({ u: 2, v: 3 });
   });
 });

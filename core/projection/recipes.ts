@@ -45,7 +45,7 @@ export function mapOfRecipe({ scaleX, scaleY, shearRad, turnRad }: Recipe): ArtM
  * for a plane seen edge-on. For a parallel projection its last row is (0, 0, 1).
  */
 export function artMap(projection: Projection, kind: WorldPlaneKind): Mat33 | null {
-  const frame = planeFrame(projection, { kind, offset: 0 }, 1);
+  const frame = planeFrame({ kind, offset: 0 }, 1);
   if (!frame) return null;
   const { right, down } = readingDirections(frame.normal);
   const map = sheetFromFrame(projection, { ...frame, u: right, v: down });

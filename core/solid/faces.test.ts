@@ -8,7 +8,7 @@ import { axisOf, depthFaces, faceWord, flatFace, readingFrame } from './faces';
 
 const projection = projectionFrom(isometricSetup({ x: 0, y: 0 }));
 const frameOf = (kind: 'floor' | 'left' | 'right', offset = 0): NonNullable<ReturnType<typeof planeFrame>> =>
-  planeFrame(projection, { kind, offset } as Plane, 10)!;
+  planeFrame({ kind, offset } as Plane, 10)!;
 const lShape = outlineThrough(
   [[0, 0], [4, 0], [4, 3], [2, 3], [2, 6], [0, 6]].map(([u, v]) => ({ u: u!, v: v! })), // prettier-ignore
   true,

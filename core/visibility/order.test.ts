@@ -1,7 +1,10 @@
 import { emptyDocument } from '../document/types';
 import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { containsPoint } from '../math/polygon';
+import { axesInCamera } from '../projection/camera';
+import { parallelSetup } from '../projection/families';
 import { projectionFrom, type Projection } from '../projection/projection';
+import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import { sightFrom } from '../projection/sight';
 import { drawFace, rangeDirections, type DrawnFace } from './drawn-face';
 import { OrderKeeper, type PaintOrder } from './order';
@@ -55,8 +58,8 @@ function boxFaces({ min, max }: Box): { normal: WorldPoint; corners: WorldPoint[
   ];
 }
 
-function sceneOf(boxes: readonly Box[]): Scene {
-  const projection = projectionFrom(emptyDocument('d', 'd').projection);
+function sceneOf(boxes: readonly Box[], setup: ProjectionSetup = emptyDocument('d', 'd').projection): Scene {
+  const projection = projectionFrom(setup);
   const sight = sightFrom(projection);
   const directions = rangeDirections(sight);
   const faces = boxes.flatMap((box, i) =>
@@ -68,8 +71,23 @@ function sceneOf(boxes: readonly Box[]): Scene {
   return { projection, faces };
 }
 
-/** A point of the line of sight through a sheet point: the drawing's two equations and h = 0 solved by hand. */
-function rayThrough({ matrix: m }: Projection, s: SheetPoint): WorldPoint {
+/**
+ * A line of sight as `from + t * toEye`, larger t nearer: for parallel projections from the drawing's two equations
+ * and h = 0 solved by hand; in perspective along the ray that the camera's angles give, t from minus infinity to 0.
+ */
+function rayThrough(projection: Projection, s: SheetPoint): { from: WorldPoint; toEye: WorldPoint } {
+  const { matrix: m, setup, eye } = projection;
+  if (setup.kind === 'perspective') {
+    const { a, b, h } = axesInCamera(setup);
+    const ray = { x: s.x - setup.principal.x, y: s.y - setup.principal.y, z: setup.focal };
+    const along = (axis: typeof a): number => -(axis.x * ray.x + axis.y * ray.y + axis.z * ray.z);
+    return { from: setup.eye, toEye: { a: along(a), b: along(b), h: along(h) } };
+  }
+  const toEye = { a: eye[0], b: eye[1], h: eye[2] };
+  return { from: pointOnRay(m, s), toEye };
+}
+
+function pointOnRay(m: Projection['matrix'], s: SheetPoint): WorldPoint {
   const x = s.x - m[3];
   const y = s.y - m[7];
   const det = m[0] * m[5] - m[1] * m[4];
@@ -78,9 +96,8 @@ function rayThrough({ matrix: m }: Projection, s: SheetPoint): WorldPoint {
 
 /** The plain answer: the nearest face along the line of sight, by slabs, or null where the boxes are missed. */
 function castRay(scene: Scene, boxes: readonly Box[], s: SheetPoint): { box: Box; clear: boolean } | null {
-  const from = rayThrough(scene.projection, s);
-  const [ea, eb, eh] = scene.projection.eye;
-  const toEye = { a: ea, b: eb, h: eh };
+  const { from, toEye } = rayThrough(scene.projection, s);
+  const inFront = scene.projection.eye[3] !== 0;
   let nearest = -Infinity;
   let second = -Infinity;
   let found: Box | null = null;
@@ -93,14 +110,14 @@ function castRay(scene: Scene, boxes: readonly Box[], s: SheetPoint): { box: Box
       enter = Math.min(enter, Math.max(t0, t1));
       leave = Math.max(leave, Math.min(t0, t1));
     }
-    if (enter <= leave) continue;
+    if (enter <= leave || (inFront && enter >= 0)) continue;
     if (enter > nearest) {
       second = nearest;
       nearest = enter;
       found = box;
     } else if (enter > second) second = enter;
   }
-  return found && { box: found, clear: nearest - second > 1e-9 };
+  return found && { box: found, clear: nearest - second > 1e-9 * (inFront ? Math.abs(nearest) : 1) };
 }
 
 /** The face that is painted last over a sheet point, with what was cut out of it respected. */
@@ -124,6 +141,25 @@ function overlappingRing(): readonly Box[] {
   return [beam([0, 0, 0], [6, 1, 1]), beam([3, -3, 2], [4, 5, 3]), beam([1, 1, -3], [2, 2, 7])];
 }
 
+const CAMERA: ProjectionSetup = {
+  kind: 'perspective',
+  chosen: 'three-point',
+  focal: 160,
+  principal: { x: 150, y: 70 },
+  turnDeg: 40,
+  tiltDeg: 22,
+  rollDeg: 0,
+  eye: { a: -22, b: -18, h: 34 },
+};
+const FAMILY_SETUPS: readonly (readonly [string, ProjectionSetup])[] = [
+  ...(['trimetric', 'cabinet', 'planometric'] as const).map((key) => [key, parallelSetup(key, { x: 150, y: 150 })!] as const),
+  ['seen from below', { ...isometricSetup({ x: 150, y: 60 }), aDeg: -30, bDeg: -30 }],
+  ['three-point', CAMERA],
+  ['two-point', { ...CAMERA, tiltDeg: 0, eye: { a: -14, b: -16, h: 12 } }],
+  ['one-point', { ...CAMERA, tiltDeg: 0, turnDeg: 0, eye: { a: 12, b: -14, h: 14 } }],
+  ['with the eye inside the scene', { ...CAMERA, tiltDeg: 4, eye: { a: 12.4, b: 11.3, h: 19.7 } }],
+];
+
 describe('the paint order', () => {
   it.each([1, 2, 3, 4, 5])('shows what a ray caster finds, for 300 boxes that do not cut through each other (seed %i)', (seed) => {
     const boxes = randomBoxes(300, seed);
@@ -144,6 +180,24 @@ describe('the paint order', () => {
       compared++;
       expect(shown?.box).toBe(truth.box);
       expect(tries).toBeLessThan(20_000);
+    }
+  });
+
+  it.each(FAMILY_SETUPS)('shows what a ray caster finds in every family: %s', (_, setup) => {
+    const boxes = randomBoxes(160, 21);
+    const scene = sceneOf(boxes, setup);
+    const order = new OrderKeeper().update(scene.faces.map((f) => f.drawn));
+    const random = randomFrom(501);
+    const [left, right] = setup.kind === 'perspective' ? [-60, 360] : [110, 190];
+    const [top, bottom] = setup.kind === 'perspective' ? [-120, 260] : setup.chosen === 'isometric' ? [30, 110] : [90, 150];
+    let compared = 0;
+    for (let tries = 0; compared < 1500; tries++) {
+      const s = { x: left + random() * (right - left), y: top + random() * (bottom - top) };
+      expect(tries).toBeLessThan(60_000);
+      const truth = castRay(scene, boxes, s);
+      if (!truth?.clear) continue;
+      compared++;
+      expect(painted(scene, order, s)?.box).toBe(truth.box);
     }
   });
 

@@ -76,7 +76,7 @@ function press(at: SheetPoint, context: ToolContext): ToolStep<DepthState> {
 /** The sheet points of the middle of a shape's outline and of one cell further along its plane's normal. */
 export function normalOnSheet(geometry: Geometry, shape: ShapeNode): { readonly foot: SheetPoint; readonly step: SheetPoint } | null {
   const { projection } = geometry.sight;
-  const frame = planeFrame(projection, shape.plane, geometry.cell);
+  const frame = planeFrame(shape.plane, geometry.cell);
   const centre = outlineCentre(shape.outline);
   if (!frame || !centre) return null;
   const at = worldFromPlane(frame, centre);

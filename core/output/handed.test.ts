@@ -1,0 +1,182 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Resvg } from '@resvg/resvg-js';
+import { landing } from '@demo';
+import pixelmatch from 'pixelmatch';
+import { PNG } from 'pngjs';
+import { flatInk, type Ink, type LineStyle, type Mark } from '../artwork/marks';
+import { emptyDocument, type CheminDocument } from '../document/types';
+import { IDENTITY } from '../math/matrix';
+import { PictureMaker } from '../picture/picture';
+import { projectionFrom, sheetFromWorld } from '../projection/projection';
+import type { PerspectiveSetup } from '../projection/setup';
+import { cornerOf } from '../projection/steering';
+import { handedSheet, originMoved, type HandedSheet, type HandOver } from './handed';
+import { latticeSheet } from './lattice';
+import { pdfFromSheet, type PdfOptions } from './paint-pdf';
+import { svgFromSheet } from './paint-svg';
+
+const FLOOR = { kind: 'floor', offset: 0 } as const;
+const DPI = 120;
+const NONE: PdfOptions = { title: 't', testBar: false, cutMarks: false };
+
+function handed(document: CheminDocument, options: Partial<HandOver> = {}): HandedSheet {
+  return handedSheet(document, new PictureMaker().make(document), FLOOR, { content: 'drawing', gridFrom: 'drawing', background: true, ...options });
+}
+
+/** A PDF's first page as another program draws it. */
+async function renderedPdf(sheet: HandedSheet, options: PdfOptions = NONE): Promise<PNG> {
+  const folder = mkdtempSync(join(tmpdir(), 'chemin-pdf-'));
+  writeFileSync(join(folder, 'page.pdf'), await pdfFromSheet(sheet, options));
+  execFileSync('pdftoppm', ['-png', '-r', String(DPI), '-singlefile', join(folder, 'page.pdf'), join(folder, 'page')]);
+  return PNG.sync.read(readFileSync(join(folder, 'page.png')));
+}
+
+function renderedSvg(sheet: HandedSheet, width: number): PNG {
+  return PNG.sync.read(Buffer.from(new Resvg(svgFromSheet(sheet, 't'), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render().asPng()));
+}
+
+/** Share of px in percent that differ by more than anti-aliasing. */
+function difference(p: PNG, q: PNG): number {
+  const [width, height] = [Math.min(p.width, q.width), Math.min(p.height, q.height)];
+  const crop = (png: PNG): PNG => {
+    const out = new PNG({ width, height });
+    PNG.bitblt(png, out, 0, 0, width, height, 0, 0);
+    return out;
+  };
+  return (100 * pixelmatch(crop(p).data, crop(q).data, undefined, width, height, { threshold: 0.12, includeAA: false })) / (width * height);
+}
+
+const TWO_POINT: PerspectiveSetup = {
+  kind: 'perspective',
+  chosen: 'two-point',
+  focal: 260,
+  principal: { x: 150, y: 60 },
+  turnDeg: 35,
+  tiltDeg: 0,
+  rollDeg: 0,
+  eye: { a: -130, b: -190, h: 120 },
+};
+
+it('has the program that draws PDF pages', () => expect(existsSync('/usr/bin/pdftoppm')).toBe(true));
+
+describe('the sheet as PDF and SVG', () => {
+  it('is the same picture in two independent renderers: the demo, its grid, and both in perspective', async () => {
+    const cases: [string, HandedSheet][] = [
+      ['demo', handed(landing())],
+      ['grid alone', handed(landing(), { content: 'grid' })],
+      ['drawing and grid in two-point perspective', handed({ ...landing(), projection: TWO_POINT }, { content: 'both' })],
+    ];
+    for (const [name, sheet] of cases) {
+      const pdf = await renderedPdf(sheet);
+      const share = difference(pdf, renderedSvg(sheet, pdf.width));
+      console.log(`${name}: ${share.toFixed(3)} % of px differ between PDF and SVG`);
+      expect(share).toBeLessThan(0.5);
+    }
+  });
+
+  it('agrees on gradients with strengths, thinned groups, clips, pens and holes', async () => {
+    const path = { verbs: 'MLLLZ', coords: [0, 0, 30, 0, 30, 30, 0, 30] };
+    const stops = [
+      { at: 0, colour: '#c2533b', strength: 1 },
+      { at: 0.4, colour: '#1d4b52', strength: 0.5 },
+      { at: 0.4, colour: '#f1e6cd', strength: 0.9 },
+      { at: 1, colour: '#2c7f7a', strength: 0.1 },
+    ];
+    const linear: Ink = { kind: 'linear', from: [0, 0], to: [30, 0], stops, frame: [1, 0.2, 0, 1, 2, 0] };
+    const radial: Ink = { kind: 'radial', centre: [15, 15], focus: [11, 13], radius: 14, stops, frame: [1, 0, 0.3, 0.8, 0, 2] };
+    const line: LineStyle = { ink: flatInk('#2a2333', 0.6), width: 2, cap: 'round', join: 'bevel', miterLimit: 4, dashes: [5, 3], pen: [1.5, 0.4, -0.3, 0.7, 0, 0] };
+    const at = (x: number, y: number, ink: Ink, pen: LineStyle | null): Mark => ({
+      kind: 'path',
+      path: { ...path, coords: path.coords.map((c, i) => c + (i % 2 ? y : x)) },
+      fill: ink.kind === 'flat' ? ink : { ...ink, frame: [ink.frame[0], ink.frame[1], ink.frame[2], ink.frame[3], ink.frame[4] + x, ink.frame[5] + y] },
+      rule: 'nonzero',
+      line: pen,
+    });
+    const hole: Mark = {
+      kind: 'path',
+      path: { verbs: 'MLLLZMLLLZ', coords: [80, 5, 110, 5, 110, 35, 80, 35, 88, 12, 102, 12, 102, 28, 88, 28] },
+      fill: flatInk('#b4553c'),
+      rule: 'evenodd',
+      line: { ...line, ink: linear, pen: IDENTITY, dashes: [] },
+    };
+    const clip = { path: { verbs: 'MLLZ', coords: [5, 45, 60, 45, 30, 90] }, rule: 'nonzero' } as const;
+    const thinned: Mark = { kind: 'group', node: null, name: 'thin', clip, strength: 0.5, marks: [at(5, 50, radial, null), at(20, 55, flatInk('#3d4a57'), null)] };
+    const sheet: HandedSheet = {
+      sheet: { ...emptyDocument('d', 'd').sheet, width: 120, height: 100 },
+      background: true,
+      marks: [at(5, 5, linear, line), at(42, 5, radial, null), hole, thinned],
+    };
+    const pdf = await renderedPdf(sheet);
+    expect(difference(pdf, renderedSvg(sheet, pdf.width))).toBeLessThan(0.5);
+  });
+
+  it('prints true: the bar measures 100 mm, a lattice of 9 x 6 boxes of 12 mm its boxes', async () => {
+    const mm = (px: number): number => (px * 25.4) / DPI;
+    const dark = (png: PNG, x: number, y: number): boolean => png.data[4 * (y * png.width + x)]! < 150;
+    const blank = { ...handed({ ...emptyDocument('d', 'd'), nodes: [] }), marks: [] };
+    const bar = await renderedPdf(blank, { ...NONE, testBar: true });
+    const row = Math.round(((200 - 6) / 25.4) * DPI);
+    const runs: number[] = [];
+    for (const y of [row - 1, row, row + 1]) {
+      let from = -1;
+      let to = -1;
+      // The words beside the bar are left out: they begin 2 mm after its end.
+      for (let x = 0; x < Math.round((107 / 25.4) * DPI); x++) if (dark(bar, x, y)) [from, to] = [from < 0 ? x : from, x];
+      if (to > from) runs.push(mm(to - from + 1));
+    }
+    expect(Math.max(...runs)).toBeGreaterThan(99.6);
+    expect(Math.max(...runs)).toBeLessThan(100.5);
+
+    const lattice = await renderedPdf(latticeSheet({ columns: 9, rows: 6, box: 12 }));
+    expect(mm(lattice.width)).toBeCloseTo(9 * 12 + 16, 0);
+    const y = Math.round(((8 + 9.5) / 25.4) * DPI);
+    const lines: number[] = [];
+    for (let x = 1; x < lattice.width; x++) if (dark(lattice, x, y) && !dark(lattice, x - 1, y)) lines.push(mm(x));
+    expect(lines).toHaveLength(10);
+    for (let i = 1; i < lines.length; i++) expect(lines[i]! - lines[0]!).toBeCloseTo(12 * i, 0);
+    expect(Math.abs(lines[9]! - lines[0]! - 108)).toBeLessThan(0.25);
+  });
+
+  it('has room and marks for cutting, and a trim box of the sheet', async () => {
+    const bytes = await pdfFromSheet({ ...handed(emptyDocument('d', 'd')), marks: [] }, { ...NONE, cutMarks: true, testBar: true });
+    const info = execFileSync('pdfinfo', ['-box', '-'], { input: Buffer.from(bytes) }).toString();
+    const box = (name: string): number[] => new RegExp(`${name}:\\s+([\\d. ]+)`).exec(info)![1]!.trim().split(/\s+/).map(Number); // prettier-ignore
+    const [x0, , x1] = box('TrimBox');
+    expect(((x1! - x0!) * 25.4) / 72).toBeCloseTo(300, 1);
+    expect((box('MediaBox')[2]! * 25.4) / 72).toBeCloseTo(324, 1);
+  });
+});
+
+describe('what is handed over', () => {
+  it('is the drawing, the grid alone, or both, in the shown order', () => {
+    const names = (sheet: HandedSheet): string[] => sheet.marks.map((m) => (m.kind === 'group' ? m.name : ''));
+    expect(names(handed(landing(), { content: 'grid' }))).toEqual(['grid, floor']);
+    expect(names(handed(landing(), { content: 'both' }))[0]).toBe('grid, floor');
+    const over = landing();
+    expect(names(handed({ ...over, grid: { ...over.grid, over: true } }, { content: 'both' })).at(-1)).toBe('grid, floor');
+    const svg = svgFromSheet(handed(landing(), { content: 'grid', background: false }), 'grid');
+    expect(svg).toContain('<title>grid, floor, along a</title>');
+    expect(svg).not.toMatch(/<image|id="sheet"/);
+  });
+
+  it('starts its grid where it is drawn, in the middle, or at the corner', () => {
+    const sheet = { width: 300, height: 200 };
+    const setup = landing().projection;
+    expect(originMoved(setup, 'drawing', sheet)).toBe(setup);
+    expect(originMoved(setup, 'centre', sheet)).toMatchObject({ origin: { x: 150, y: 100 } });
+    const moved = originMoved(TWO_POINT, 'corner', sheet) as PerspectiveSetup;
+    expect(cornerOf(moved)!.at).toEqual({ x: expect.closeTo(0, 8), y: expect.closeTo(200, 8) });
+    expect(sheetFromWorld(projectionFrom(moved), { a: 0, b: 0, h: 0 })!.y).toBeCloseTo(200, 8);
+  });
+
+  it('is written in px for sheets in px, at the same size', () => {
+    const document = landing();
+    const sheet = { ...document.sheet, unit: 'px', resolution: 96 } as const;
+    const svg = svgFromSheet(handed({ ...document, sheet }), 'px');
+    expect(svg).toMatch(/width="1122.5197px" height="793.7008px" viewBox="0 0 1122.5197 793.7008"/);
+    expect(difference(renderedSvg(handed({ ...document, sheet }), 900), renderedSvg(handed(document), 900))).toBeLessThan(0.02);
+  });
+});
