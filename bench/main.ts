@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { applyEdit, depthFaces, drawFace, OrderKeeper, PictureMaker, planeFrame, rangeDirections, type CheminDocument, type ShapeNode } from '../core/index';
+import { applyEdit, depthFaces, isometricSetup, drawFace, OrderKeeper, PictureMaker, planeFrame, rangeDirections, type CheminDocument, type ShapeNode } from '../core/index';
 import { boxScene } from './scenes';
 
 interface Row {
@@ -23,7 +23,7 @@ function median(run: () => unknown, runs = 15): number {
 
 /** A camera change: everything about the projection is new, so nothing kept helps. */
 function turned(document: CheminDocument, i: number): CheminDocument {
-  return { ...document, projection: { ...document.projection, origin: { x: 150 + i, y: 150 } } };
+  return { ...document, projection: isometricSetup({ x: 150 + i, y: 150 }) };
 }
 
 /** The yardstick: the same faces projected and sorted by the distance of their middles, which is often wrong. */

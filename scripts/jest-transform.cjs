@@ -3,7 +3,7 @@ const { createHash } = require('node:crypto');
 const { readFileSync } = require('node:fs');
 const { transformSync, version } = require('esbuild');
 
-const self = readFileSync(__filename);
+const self = readFileSync(require.resolve('./jest-transform.cjs'));
 
 module.exports = {
   getCacheKey: (source, path) => createHash('sha256').update(version).update(self).update(path).update(source).digest('hex'),

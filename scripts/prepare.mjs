@@ -79,14 +79,19 @@ export function bundle(from, to) {
   ]);
 }
 
+/** Programs from Debian's packages that tests need: the browser, and what draws PDF pages. */
 export function ensureBrowser() {
-  if (existsSync(CHROMIUM)) return;
-  console.log('Getting Chromium from Debian’s packages …');
+  const missing = [
+    [CHROMIUM, 'chromium'],
+    ['/usr/bin/pdftoppm', 'poppler-utils'],
+  ].flatMap(([path, name]) => (existsSync(path) ? [] : [name]));
+  if (missing.length === 0) return;
+  console.log(`Getting ${missing.join(' and ')} from Debian’s packages …`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
     run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   };
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium');
+  apt('install', '-y', '--no-install-recommends', ...missing);
 }

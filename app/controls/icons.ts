@@ -87,4 +87,16 @@ export const ICONS = {
   keys: List, locked: Lock, unlocked: LockOpen, dark: Moon, add: Plus, redo: Redo2, find: Search, bright: Sun, delete: Trash2, undo: Undo2, import: Upload, close: X,
 } as const satisfies Readonly<Record<string, IconNode>>; // prettier-ignore
 
-export type IconName = 'pick' | 'projection' | 'grid' | 'sheet' | 'trace' | 'facts' | 'outline' | 'rectangle' | 'depth' | 'place' | 'light' | Exclude<keyof typeof ICONS, number | symbol>;
+export type IconName =
+  | 'pick'
+  | 'projection'
+  | 'grid'
+  | 'sheet'
+  | 'trace'
+  | 'facts'
+  | 'outline'
+  | 'rectangle'
+  | 'depth'
+  | 'place'
+  | 'light'
+  | Exclude<keyof typeof ICONS, number | symbol>;

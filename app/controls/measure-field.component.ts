@@ -21,6 +21,7 @@ let count = 0;
         [class.ng-invalid]="fault() !== ''"
         [attr.aria-invalid]="fault() !== '' || null"
         [attr.aria-describedby]="fault() ? id + '-fault' : null"
+        [attr.data-settled]="text() === null ? '' : null"
         [disabled]="disabled()"
         (input)="text.set($any($event.target).value)"
         (keydown.enter)="take($any($event.target))"

@@ -20,7 +20,14 @@ import { ViewStore } from '../state/view.store';
 
 /** A construction line, circle or figure over the drawing, in mm of the sheet; never handed over. */
 export type Aid =
-  | { readonly kind: 'line'; readonly from: SheetPoint; readonly to: SheetPoint; readonly dash: readonly number[]; readonly tone: AidTone; readonly label?: string }
+  | {
+      readonly kind: 'line';
+      readonly from: SheetPoint;
+      readonly to: SheetPoint;
+      readonly dash: readonly number[];
+      readonly tone: AidTone;
+      readonly label?: string;
+    }
   | { readonly kind: 'circle'; readonly centre: SheetPoint; readonly radius: number; readonly label: string }
   | { readonly kind: 'figure'; readonly outline: readonly number[] };
 
@@ -78,7 +85,18 @@ export class AidsService {
     const length = 5 * this.documents.shown().grid.cell;
     return AXES.flatMap((axis): Aid[] => {
       const v = drawnAt(projection, zero, axis);
-      return v ? [{ kind: 'line', from, to: { x: from.x + v.x * length, y: from.y + v.y * length }, dash: DASHES[axis], tone: 'strong', ...(axis === 'h' && { label: 'h' }) }] : [];
+      return v
+        ? [
+            {
+              kind: 'line',
+              from,
+              to: { x: from.x + v.x * length, y: from.y + v.y * length },
+              dash: DASHES[axis],
+              tone: 'strong',
+              ...(axis === 'h' && { label: 'h' }),
+            },
+          ]
+        : [];
     });
   }
 

@@ -88,7 +88,8 @@ export class ProjectionHandlesService {
       });
     }
     const corner = cornerOf(setup);
-    if (corner) add('nearest corner', 'corner', corner.at, (to, how) => this.steering.follow(moveCorner(kept(), to), ['corner'], 'move the nearest corner', how));
+    if (corner)
+      add('nearest corner', 'corner', corner.at, (to, how) => this.steering.follow(moveCorner(kept(), to), ['corner'], 'move the nearest corner', how));
     return handles;
   }
 
@@ -136,7 +137,11 @@ export class ProjectionHandlesService {
     };
     const { x, y, width, height } = reference;
     return [
-      { name: 'place', at: { x: x + width / 2, y: y + height / 2 }, drag: (to, _f, end) => change({ ...reference, x: to.x - width / 2, y: to.y - height / 2 }, end) },
+      {
+        name: 'place',
+        at: { x: x + width / 2, y: y + height / 2 },
+        drag: (to, _f, end) => change({ ...reference, x: to.x - width / 2, y: to.y - height / 2 }, end),
+      },
       {
         name: 'size',
         at: { x: x + width, y: y + height },

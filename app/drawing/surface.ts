@@ -126,7 +126,11 @@ export class Surface {
       labels[i]?.getTag().fill(this.colour('--paper'));
       labels[i]?.getText().fill(this.colour('--ink'));
       const locked = handle.locked === true;
-      circles[i]?.draggable(!locked).opacity(locked ? 0.6 : 1).fill(this.colour(locked ? '--stone-3' : '--paper')).stroke(this.colour('--violet'));
+      circles[i]
+        ?.draggable(!locked)
+        .opacity(locked ? 0.6 : 1)
+        .fill(this.colour(locked ? '--stone-3' : '--paper'))
+        .stroke(this.colour('--violet'));
     });
     this.handleLayer.batchDraw();
   }

@@ -15,9 +15,18 @@ import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
 import { newId } from '../platform/ids';
 
 /** Settings pages leave the pointer to picking. */
-const TOOLS = { pick: pickTool, projection: pickTool, grid: pickTool, sheet: pickTool, facts: pickTool, trace: traceTool, outline: outlineTool, rectangle: rectangleTool, depth: depthTool, place: placeTool } as unknown as Readonly<
-  Record<ToolName, Tool<unknown>>
->;
+const TOOLS = {
+  pick: pickTool,
+  projection: pickTool,
+  grid: pickTool,
+  sheet: pickTool,
+  facts: pickTool,
+  trace: traceTool,
+  outline: outlineTool,
+  rectangle: rectangleTool,
+  depth: depthTool,
+  place: placeTool,
+} as unknown as Readonly<Record<ToolName, Tool<unknown>>>;
 
 /** Drives the chosen tool: gives it events, shows its ghost, makes its edits. */
 @Injectable({ providedIn: 'root' })

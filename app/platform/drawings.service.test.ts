@@ -92,4 +92,52 @@ describe('kept drawings', () => {
     expect(await service.setting('open')).toBe('one');
     expect(await service.setting('nothing')).toBeUndefined();
   });
+
+  it('keep a bitmap once, apart from what is written at every change, and give it up with the last drawing that needs it', async () => {
+    const bitmap = { id: 'hash', type: 'image/png', width: 2, height: 2, data: 'iVBORw0KGgo=' } as const;
+    const reference = { id: 'r', name: 'quay', bitmap: 'hash', x: 0, y: 0, width: 9, height: 9, strength: 1, over: false, hidden: false, locked: false };
+    const history = commitEdit(startHistory(emptyDocument('pictured', 'p')), { kind: 'add-reference', reference, bitmap });
+    await service.save({ history, draft: null, revision: 0, savedSteps: [] });
+    const db = new CheminDatabase();
+    expect(JSON.stringify(await db.drawings.toArray()) + JSON.stringify(await db.steps.toArray())).not.toContain('iVBOR');
+    expect(await db.bitmaps.toArray()).toEqual([bitmap]);
+    const opened = (await service.open('pictured'))!;
+    expect(opened.stepsLost).toBe(false);
+    expect(presentDocument(opened.history).bitmaps).toEqual([bitmap]);
+    expect(presentDocument(goToStep(opened.history, 0)).bitmaps).toEqual([]);
+    const [listed] = await service.list(false);
+    await service.add({ ...(await service.whole(listed!)), id: 'copy' });
+    await service.erase('pictured');
+    expect(await db.bitmaps.count()).toBe(1);
+    await service.erase('copy');
+    expect(await db.bitmaps.count()).toBe(0);
+  });
+
+  it('are brought up from the first format, their steps too', async () => {
+    const now = emptyDocument('old', 'old');
+    const { width, height, unit, background } = now.sheet;
+    const { format, id, name, light, artworks, nodes } = now;
+    const projection = { family: 'isometric', measure: 'drawing', origin: { x: 150, y: 150 } };
+    const document = { format, id, name, light, artworks, nodes, version: 1, sheet: { width, height, unit, background }, projection, grid: { cell: 8, bold: 5 } };
+    const after = { ...document, projection: { ...projection, measure: 'true' } };
+    const step = { edit: { kind: 'projection', projection: after.projection }, label: 'set projection' };
+    const db = new CheminDatabase();
+    await db.drawings.put({
+      id: 'old',
+      name: 'old',
+      changed: 1,
+      deleted: 0,
+      revision: 1,
+      document: after,
+      base: document,
+      position: 1,
+      stepCount: 1,
+      draft: null,
+    } as never);
+    await db.steps.put({ drawing: 'old', index: 0, step } as never);
+    const opened = (await service.open('old'))!;
+    expect(opened.stepsLost).toBe(false);
+    expect(presentDocument(opened.history).projection).toMatchObject({ kind: 'axonometric', measure: 'true' });
+    expect((await service.list(false))[0]!.document.version).toBe(2);
+  });
 });

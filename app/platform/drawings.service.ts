@@ -1,5 +1,16 @@
 import { Injectable } from '@angular/core';
-import { checkDocument, commitEdit, presentDocument, replayHistory, startHistory, stepSchema, type Bitmap, type CheminDocument, type History, type Step } from '@core';
+import {
+  checkDocument,
+  commitEdit,
+  presentDocument,
+  replayHistory,
+  startHistory,
+  stepSchema,
+  type Bitmap,
+  type CheminDocument,
+  type History,
+  type Step,
+} from '@core';
 import type { Draft } from '../state/document.store';
 import { CheminDatabase, type StoredDrawing } from './database';
 import { bitmapsOf, currentFormat, fullDocument, fullStep, slimDocument, slimStep } from './slim';

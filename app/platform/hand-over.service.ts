@@ -42,7 +42,9 @@ export class HandOverService {
     const height = Math.round(sheet.height * k);
     const name = fileName(this.name(), 'png');
     if (Math.max(px, height) > MAX_SIDE || px * height > MAX_PX) {
-      this.messages.say('bad', 'The PNG was not made', [`${px} × ${height}\u2009px are more than a browser can draw. Choose at most ${MAX_SIDE}\u2009px a side.`]);
+      this.messages.say('bad', 'The PNG was not made', [
+        `${px} × ${height}\u2009px are more than a browser can draw. Choose at most ${MAX_SIDE}\u2009px a side.`,
+      ]);
       return;
     }
     const blob = await paintedPng(handed, px, height, k);

@@ -53,7 +53,7 @@ describe('the rosette', () => {
     await settle();
     expect(view.plane().kind).toBe('sheet');
     // The floor lies between the drawn axes a and b, above the middle.
-    expect(sector('floor').querySelector('path')!.getAttribute('d')).toMatch(/^M0 0L-14\.72 -8\.50A17 17 0 0 1 14\.72 -8\.50Z$/);
+    expect(sector('floor').querySelector('path')!.getAttribute('d')).toMatch(/^M0 0L14\.72 -8\.50A17 17 0 0 0 -14\.72 -8\.50Z$/);
   });
 });
 

@@ -67,7 +67,9 @@ export class ShellComponent {
     if (event.defaultPrevented || this.view.panel() !== 'none') return;
     const typing = event.target instanceof HTMLElement && event.target.matches('input:not([type=range]), textarea, select, [role=combobox], [contenteditable]');
     const control = event.ctrlKey || event.metaKey;
-    if (typing && !(control && /^[kse]$/i.test(event.key))) return;
+    // In a field that holds nothing untaken, undo and redo mean the drawing.
+    const settled = typing && (event.target as HTMLElement).hasAttribute('data-settled') && /^[zy]$/i.test(event.key);
+    if (typing && !(control && (settled || /^[kse]$/i.test(event.key)))) return;
     if (this.drawKey(event, control) || this.arrow(event, control) || this.digit(event, control)) {
       event.preventDefault();
       return;

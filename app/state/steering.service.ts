@@ -100,7 +100,9 @@ export class SteeringService {
 
   /** A locked handle that a change would move, other than those that it is about. */
   private lockedChange(before: PerspectiveSetup, after: PerspectiveSetup, moves: readonly SteeredName[]): SteeredName | null {
-    return this.view.locks().find((name) => !moves.includes(name) && moved(name, before, after)) ?? this.view.locks().find((name) => moves.includes(name)) ?? null;
+    return (
+      this.view.locks().find((name) => !moves.includes(name) && moved(name, before, after)) ?? this.view.locks().find((name) => moves.includes(name)) ?? null
+    );
   }
 
   calmer(factor: number): void {
@@ -134,7 +136,8 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 
 /** Whether a handle is at another place after a change, by more than a thousandth of a mm or degree. */
 function moved(name: SteeredName, before: PerspectiveSetup, after: PerspectiveSetup): boolean {
-  const apart = (p: SheetPoint | null, q: SheetPoint | null): boolean => (p === null) !== (q === null) || (p !== null && q !== null && Math.hypot(p.x - q.x, p.y - q.y) > 1e-3);
+  const apart = (p: SheetPoint | null, q: SheetPoint | null): boolean =>
+    (p === null) !== (q === null) || (p !== null && q !== null && Math.hypot(p.x - q.x, p.y - q.y) > 1e-3);
   if (name === 'roll') return Math.abs(before.rollDeg - after.rollDeg) > 1e-3;
   if (name === 'corner') return apart(cornerOf(before)?.at ?? null, cornerOf(after)?.at ?? null);
   if (name === 'horizon') return apart(horizonOf(before)?.at ?? null, horizonOf(after)?.at ?? null) && offLine(before, after);

@@ -171,7 +171,12 @@ export const ViewStore = signalStore(
     fit(width: number, height: number): void {
       const margin = 36;
       const zoom = Math.max(MIN_ZOOM, Math.min((store.width() - 2 * margin) / width, (store.height() - 2 * margin) / height, MAX_ZOOM));
-      patchState(store, { lookBefore: null, zoom, panX: Math.round((store.width() - width * zoom) / 2), panY: Math.round((store.height() - height * zoom) / 2) });
+      patchState(store, {
+        lookBefore: null,
+        zoom,
+        panX: Math.round((store.width() - width * zoom) / 2),
+        panY: Math.round((store.height() - height * zoom) / 2),
+      });
     },
     setTheme(theme: Theme): void {
       try {

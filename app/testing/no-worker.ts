@@ -1,4 +1,5 @@
-/** Stands in for the worker where there is none. */
+/** Stands in for the workers where there are none. */
 export function startSvgWorker(): Worker {
   throw new Error('there is no worker here.');
 }
+export const startPdfWorker = startSvgWorker;

@@ -13,7 +13,19 @@ import { recounted, recountsExactly } from './recount';
 import { emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
 
 const bitmap: Bitmap = { id: 'b1', type: 'image/png', width: 4, height: 3, data: 'iVBORw0KGgo=' };
-const reference: Reference = { id: 'r1', name: 'quay', bitmap: 'b1', x: 0, y: 0, width: 80, height: 60, strength: 0.7, over: false, hidden: false, locked: true };
+const reference: Reference = {
+  id: 'r1',
+  name: 'quay',
+  bitmap: 'b1',
+  x: 0,
+  y: 0,
+  width: 80,
+  height: 60,
+  strength: 0.7,
+  over: false,
+  hidden: false,
+  locked: true,
+};
 
 describe('changing the projection under a drawing', () => {
   it('leaves every size and every counted coordinate as it was, through all families', () => {
@@ -51,7 +63,8 @@ describe('another cell', () => {
     const document = landing();
     const half = applyEdit(document, { kind: 'recount', cell: 3 });
     expect(recountsExactly(document, 3)).toBe(true);
-    const points = (d: CheminDocument): unknown[] => drawnPoints(d, new PictureMaker().stageOf(d)).map(({ a, b, h }) => [a, b, h].map((x) => Math.round(x * 1e6)));
+    const points = (d: CheminDocument): unknown[] =>
+      drawnPoints(d, new PictureMaker().stageOf(d)).map(({ a, b, h }) => [a, b, h].map((x) => Math.round(x * 1e6)));
     expect(points(half)).toEqual(points(document));
     expect(applyEdit(half, { kind: 'recount', cell: 6 }).nodes).toEqual(document.nodes);
     expect(recountsExactly(document, 6.1234567)).toBe(false);

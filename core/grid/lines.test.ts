@@ -121,7 +121,11 @@ describe('grid lines', () => {
     const map = sheetFromPlane(projectionFrom(TWO_POINT), { kind: 'floor', offset: 0 }, 64);
     const whole = { minX: 0, minY: 0, maxX: 4000, maxY: 3000 };
     const [family] = gridLines(map, whole, { ...look, closest: 12, fading: 1 });
-    const pieces = family!.indices.map((index, i) => ({ index, strength: family!.strengths[i]!, y: Math.min(family!.ends[4 * i + 1]!, family!.ends[4 * i + 3]!) }));
+    const pieces = family!.indices.map((index, i) => ({
+      index,
+      strength: family!.strengths[i]!,
+      y: Math.min(family!.ends[4 * i + 1]!, family!.ends[4 * i + 3]!),
+    }));
     const one = pieces.filter((p) => p.index === 10).sort((p, q) => q.y - p.y);
     expect(one.length).toBeGreaterThan(2);
     for (let i = 1; i < one.length; i++) expect(one[i]!.strength).toBeLessThan(one[i - 1]!.strength);

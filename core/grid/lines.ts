@@ -49,7 +49,10 @@ const BANDS = 10;
 export function gridLines(sheetFromPlane: Mat33, seen: SheetBox, look: GridLook): readonly LineFamily[] {
   const g = invert33(sheetFromPlane);
   if (!g) return [];
-  return [family('u', [g[0], g[1], g[2]], [g[3], g[4], g[5]], [g[6], g[7], g[8]], seen, look), family('v', [g[3], g[4], g[5]], [g[0], g[1], g[2]], [g[6], g[7], g[8]], seen, look)];
+  return [
+    family('u', [g[0], g[1], g[2]], [g[3], g[4], g[5]], [g[6], g[7], g[8]], seen, look),
+    family('v', [g[3], g[4], g[5]], [g[0], g[1], g[2]], [g[6], g[7], g[8]], seen, look),
+  ];
 }
 
 type Row = readonly [number, number, number];

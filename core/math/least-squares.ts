@@ -42,7 +42,13 @@ export function fitLeastSquares(residualsOf: (p: readonly number[]) => readonly 
   return finish(residualsOf, p, r, cost, steps);
 }
 
-function finish(residualsOf: (p: readonly number[]) => readonly number[], p: readonly number[], r: readonly number[], cost: number, steps: readonly number[]): Fit {
+function finish(
+  residualsOf: (p: readonly number[]) => readonly number[],
+  p: readonly number[],
+  r: readonly number[],
+  cost: number,
+  steps: readonly number[],
+): Fit {
   const { normal } = normalEquations(residualsOf, p, r, steps);
   const n = p.length;
   const inverse: number[] = [];

@@ -35,7 +35,9 @@ async function renderedPdf(sheet: HandedSheet, options: PdfOptions = NONE): Prom
 }
 
 function renderedSvg(sheet: HandedSheet, width: number): PNG {
-  return PNG.sync.read(Buffer.from(new Resvg(svgFromSheet(sheet, 't'), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render().asPng()));
+  return PNG.sync.read(
+    Buffer.from(new Resvg(svgFromSheet(sheet, 't'), { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render().asPng()),
+  );
 }
 
 /** Share of px in percent that differ by more than anti-aliasing. */
@@ -87,7 +89,15 @@ describe('the sheet as PDF and SVG', () => {
     ];
     const linear: Ink = { kind: 'linear', from: [0, 0], to: [30, 0], stops, frame: [1, 0.2, 0, 1, 2, 0] };
     const radial: Ink = { kind: 'radial', centre: [15, 15], focus: [11, 13], radius: 14, stops, frame: [1, 0, 0.3, 0.8, 0, 2] };
-    const line: LineStyle = { ink: flatInk('#2a2333', 0.6), width: 2, cap: 'round', join: 'bevel', miterLimit: 4, dashes: [5, 3], pen: [1.5, 0.4, -0.3, 0.7, 0, 0] };
+    const line: LineStyle = {
+      ink: flatInk('#2a2333', 0.6),
+      width: 2,
+      cap: 'round',
+      join: 'bevel',
+      miterLimit: 4,
+      dashes: [5, 3],
+      pen: [1.5, 0.4, -0.3, 0.7, 0, 0],
+    };
     const at = (x: number, y: number, ink: Ink, pen: LineStyle | null): Mark => ({
       kind: 'path',
       path: { ...path, coords: path.coords.map((c, i) => c + (i % 2 ? y : x)) },
@@ -103,7 +113,14 @@ describe('the sheet as PDF and SVG', () => {
       line: { ...line, ink: linear, pen: IDENTITY, dashes: [] },
     };
     const clip = { path: { verbs: 'MLLZ', coords: [5, 45, 60, 45, 30, 90] }, rule: 'nonzero' } as const;
-    const thinned: Mark = { kind: 'group', node: null, name: 'thin', clip, strength: 0.5, marks: [at(5, 50, radial, null), at(20, 55, flatInk('#3d4a57'), null)] };
+    const thinned: Mark = {
+      kind: 'group',
+      node: null,
+      name: 'thin',
+      clip,
+      strength: 0.5,
+      marks: [at(5, 50, radial, null), at(20, 55, flatInk('#3d4a57'), null)],
+    };
     const sheet: HandedSheet = {
       sheet: { ...emptyDocument('d', 'd').sheet, width: 120, height: 100 },
       background: true,

@@ -180,7 +180,9 @@ class PdfCanvas {
       Extend: [true, true],
       Function: this.stops(ink.stops, value),
     });
-    this.patterns.push(this.context.register(this.context.obj({ Type: 'Pattern', PatternType: 2, Matrix: [...frame], Shading: this.context.register(shading) })));
+    this.patterns.push(
+      this.context.register(this.context.obj({ Type: 'Pattern', PatternType: 2, Matrix: [...frame], Shading: this.context.register(shading) })),
+    );
     return `P${this.patterns.length - 1}`;
   }
 

@@ -170,11 +170,7 @@ describe('the canvas', () => {
     }) as unknown as CanvasLike;
     const picture = new PictureMaker().make(landing());
     paintSheet(canvas, picture.sheet);
-    paintMarks(
-      canvas,
-      [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)],
-      { open: () => canvas, close: () => calls.push('layer') },
-    );
+    paintMarks(canvas, [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)], { open: () => canvas, close: () => calls.push('layer') });
     expect(depth).toBe(0);
     expect(calls.filter((c) => c === 'clip').length).toBe(2);
     expect(calls).toContain('createLinearGradient');

@@ -128,7 +128,9 @@ export function factsText(facts: ProjectionFacts): string {
   const { perspective } = facts;
   if (perspective) {
     for (const axis of ['a', 'b', 'h'] as const) lines.push(`vanishing point ${axis}: ${pointWords(perspective.points[axis])}`);
-    lines.push(`focal length ${measure(perspective.focal, 'mm')}, angle of view ${figure(perspective.viewDeg, 1)}°, eye height ${measure(perspective.eyeHeight, 'mm')}`);
+    lines.push(
+      `focal length ${measure(perspective.focal, 'mm')}, angle of view ${figure(perspective.viewDeg, 1)}°, eye height ${measure(perspective.eyeHeight, 'mm')}`,
+    );
   }
   for (const plane of facts.planes) {
     const forms = mapForms(plane);

@@ -119,7 +119,10 @@ describe('a camera', () => {
     // By hand: the orthocentre of (0,0), (4,0), (1,3) is (1,1).
     expect(orthocentre({ x: 0, y: 0 }, { x: 4, y: 0 }, { x: 1, y: 3 })).toEqual({ x: 1, y: 1 });
     expect(orthocentre({ x: 0, y: 0 }, { x: 1, y: 1 }, { x: 2, y: 2 })).toBeNull();
-    expect(cameraFromThree({ a: { x: 100, y: 0 }, b: { x: -100, y: 0 }, h: { x: 0, y: 20 } })).toEqual({ ok: false, reason: expect.stringContaining('corner at h') });
+    expect(cameraFromThree({ a: { x: 100, y: 0 }, b: { x: -100, y: 0 }, h: { x: 0, y: 20 } })).toEqual({
+      ok: false,
+      reason: expect.stringContaining('corner at h'),
+    });
     expect(cameraFromThree({ a: { x: 0, y: 0 }, b: { x: 1, y: 0 }, h: { x: 2, y: 0 } })).toEqual({ ok: false, reason: expect.stringContaining('on one line') });
     expect(cameraFromTwo({ x: 100, y: 0 }, { x: 20, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('between') });
     expect(cameraFromTwo({ x: -100, y: 0 }, { x: 100, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('to the right of b') });
@@ -189,7 +192,8 @@ describe('steering', () => {
     const at = cornerOf(setup)!;
     return [at.at.x, at.at.y, setup.focal / at.depth];
   };
-  const keeps = (before: PerspectiveSetup, after: PerspectiveSetup): void => corner(before).forEach((value, i) => expect(corner(after)[i]).toBeCloseTo(value, 6));
+  const keeps = (before: PerspectiveSetup, after: PerspectiveSetup): void =>
+    corner(before).forEach((value, i) => expect(corner(after)[i]).toBeCloseTo(value, 6));
 
   it('moves one level vanishing point, keeps the other, the horizon, the corner and its uprights', () => {
     const before = camera();
@@ -242,7 +246,10 @@ describe('steering', () => {
     const turned = taken(turnTo(before, 60));
     expect(horizonOf(turned)!.at.y).toBeCloseTo(90, 9);
     keeps(before, turned);
-    expect(nameProjection(taken(tiltTo(before, 10)))).toMatchObject({ key: 'three-point', changed: 'no longer two-point perspective: three-point perspective' });
+    expect(nameProjection(taken(tiltTo(before, 10)))).toMatchObject({
+      key: 'three-point',
+      changed: 'no longer two-point perspective: three-point perspective',
+    });
     const back = taken(distanceTo(before, 600));
     expect(cornerOf(back)!.at.x).toBeCloseTo(140, 9);
     expect(vanishingPoints(back).a).toEqual(vanishingPoints(before).a);
@@ -304,7 +311,11 @@ describe('framing', () => {
   it('stands a figure whose eyes meet the horizon when the eye is as high', () => {
     const setup = camera({ eye: { a: -200, b: -300, h: 160 } });
     const projection = projectionFrom(setup);
-    for (const foot of [{ a: 0, b: 0, h: 0 }, { a: 120, b: -40, h: 0 }]) { // prettier-ignore
+    for (const foot of [
+      { a: 0, b: 0, h: 0 },
+      { a: 120, b: -40, h: 0 },
+    ]) {
+      // prettier-ignore
       expect(figureEyes(projection, foot, 100)!.y).toBeCloseTo(90, 9);
       const outline = standingFigure(projection, foot, 100)!;
       expect(Math.min(...outline.filter((_, i) => i % 2 === 1))).toBeLessThan(90);

@@ -107,7 +107,12 @@ describe('perspectives read from nine strokes', () => {
   });
 
   it('read one vanishing point, and say that it does not tell the angle of view', () => {
-    const one = withPointAt({ ...randomCamera('two', randomFrom(3)), turnDeg: 0, rollDeg: 0, principal: { x: 170, y: 80 } }, { a: 0, b: 0, h: 0 }, { x: 120, y: 150 }, 400);
+    const one = withPointAt(
+      { ...randomCamera('two', randomFrom(3)), turnDeg: 0, rollDeg: 0, principal: { x: 170, y: 80 } },
+      { a: 0, b: 0, h: 0 },
+      { x: 120, y: 150 },
+      400,
+    );
     const solution = solved(strokesOf(one, 0.3, randomFrom(8)));
     expect(solution).toMatchObject({ as: 'one', viewDeg: null });
     expect(solution.camera!.principal.x).toBeCloseTo(170, 0);

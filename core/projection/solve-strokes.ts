@@ -372,9 +372,7 @@ function converges(lines: readonly Line[], { mmPerPx, width, centre }: SolveOpti
     const k = Math.tan(p[1]!) / width;
     return lines.map((line) => missOf(line, Math.cos(p[0]!) + centre.x * k, Math.sin(p[0]!) + centre.y * k, k) / mmPerPx);
   };
-  const best = [-1.3, -0.8, -0.3, 0.3, 0.8, 1.3]
-    .map((bend) => fitLeastSquares(point, [rad, bend], [1e-6, 1e-6]))
-    .reduce((p, q) => (q.cost < p.cost ? q : p));
+  const best = [-1.3, -0.8, -0.3, 0.3, 0.8, 1.3].map((bend) => fitLeastSquares(point, [rad, bend], [1e-6, 1e-6])).reduce((p, q) => (q.cost < p.cost ? q : p));
   const cost = apart.reduce((sum, r) => sum + r * r, 0);
   return cost > 4 * Math.max(best.cost, HAND_PX * HAND_PX);
 }

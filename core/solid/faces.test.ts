@@ -1,14 +1,10 @@
 import fc from 'fast-check';
 import { crossWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { planeFrame, type Plane } from '../projection/planes';
-import { projectionFrom } from '../projection/projection';
-import { isometricSetup } from '../projection/setup';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { axisOf, depthFaces, faceWord, flatFace, readingFrame } from './faces';
 
-const projection = projectionFrom(isometricSetup({ x: 0, y: 0 }));
-const frameOf = (kind: 'floor' | 'left' | 'right', offset = 0): NonNullable<ReturnType<typeof planeFrame>> =>
-  planeFrame({ kind, offset } as Plane, 10)!;
+const frameOf = (kind: 'floor' | 'left' | 'right', offset = 0): NonNullable<ReturnType<typeof planeFrame>> => planeFrame({ kind, offset } as Plane, 10)!;
 const lShape = outlineThrough(
   [[0, 0], [4, 0], [4, 3], [2, 3], [2, 6], [0, 6]].map(([u, v]) => ({ u: u!, v: v! })), // prettier-ignore
   true,

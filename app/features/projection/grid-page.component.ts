@@ -71,7 +71,10 @@ export class GridPageComponent {
     if (!this.keepSizes()) return this.set({ cell }, 'set cell');
     const exact = recountsExactly(document, cell);
     this.store.commit({ kind: 'recount', cell }, 'set cell, sizes kept');
-    if (!exact) this.messages.say('warn', 'Some sizes fall between the new cells’ parts', ['They were moved by less than 1/50 000 of a cell. Undo brings the old grid back.']);
+    if (!exact)
+      this.messages.say('warn', 'Some sizes fall between the new cells’ parts', [
+        'They were moved by less than 1/50 000 of a cell. Undo brings the old grid back.',
+      ]);
   }
 
   /** Sets the cell by the distance of its drawn lines. */

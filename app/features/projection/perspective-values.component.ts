@@ -66,7 +66,12 @@ export class PerspectiveValuesComponent {
   protected readonly real = computed(() => realLength(this.setup().eye.h, this.sheet().scale));
   protected readonly heights = computed(() => {
     const mm = 1000 / this.sheet().scale;
-    return EYE_HEIGHTS.map(({ name, metres }) => ({ name, height: metres * mm, words: `${figure(metres)}\u2009m`, on: Math.abs(this.setup().eye.h - metres * mm) < 0.01 }));
+    return EYE_HEIGHTS.map(({ name, metres }) => ({
+      name,
+      height: metres * mm,
+      words: `${figure(metres)}\u2009m`,
+      on: Math.abs(this.setup().eye.h - metres * mm) < 0.01,
+    }));
   });
   /** How much of the drawing lies outside the cone of vision. */
   protected readonly outside = computed(() => {

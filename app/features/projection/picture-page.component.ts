@@ -41,7 +41,12 @@ export class PicturePageComponent {
       const miss = misses.get(stroke.id);
       const wrong = solution?.ok === true && solution.wrong === stroke.id;
       const worst = solution?.ok === true && !solution.wrong && solution.worst === stroke.id && solution.rmsPx > 0.3;
-      return { stroke, number: i + 1, miss: miss ? `${figure(miss.deg, 2)}°, ${figure(miss.px, 1)}\u2009px` : '', mark: wrong ? 'left out' : worst ? 'worst' : '' };
+      return {
+        stroke,
+        number: i + 1,
+        miss: miss ? `${figure(miss.deg, 2)}°, ${figure(miss.px, 1)}\u2009px` : '',
+        mark: wrong ? 'left out' : worst ? 'worst' : '',
+      };
     });
   });
   /** What the strokes tell, in words. */
@@ -51,7 +56,12 @@ export class PicturePageComponent {
     if (solution.parallel) {
       const { aDeg, bDeg, rollDeg } = solution.parallel;
       const roll = Math.abs(rollDeg) > 0.05 ? `, rolled ${figure(rollDeg, 1)}°` : '';
-      return { title: 'parallel projection', line: `a rises ${figure(aDeg, 2)}°, b rises ${figure(bDeg, 2)}°${roll}`, rms: figure(solution.rmsPx, 2), notes: solution.notes };
+      return {
+        title: 'parallel projection',
+        line: `a rises ${figure(aDeg, 2)}°, b rises ${figure(bDeg, 2)}°${roll}`,
+        rms: figure(solution.rmsPx, 2),
+        notes: solution.notes,
+      };
     }
     const names = { one: 'one-point perspective', two: 'two-point perspective', three: 'three-point perspective' } as const;
     const view = solution.viewDeg ? `angle of view ${figure(solution.viewDeg.value, 1)}° ± ${figure(solution.viewDeg.error, 1)}°` : '';

@@ -20,8 +20,7 @@ import { DocumentStore } from '../../state/document.store';
         @for (setup of setups.kept(); track setup.id) {
           <li>
             <button type="button" class="plain use" [attr.aria-label]="'Use ' + setup.name" (click)="use(setup)">
-              <strong>{{ setup.name }}</strong
-              ><small>{{ words(setup) }}</small>
+              <strong>{{ setup.name }}</strong><small>{{ words(setup) }}</small>
             </button>
             <button type="button" class="plain" [attr.aria-label]="'Export ' + setup.name" (click)="setups.export(setup)"><chemin-icon name="export" /></button>
             <button type="button" class="plain" [attr.aria-label]="'Delete ' + setup.name" (click)="setups.delete(setup)"><chemin-icon name="delete" /></button>

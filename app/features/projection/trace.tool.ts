@@ -34,8 +34,20 @@ export const traceTool: Tool<TraceState> = {
   },
   ghost: ({ from, at, held }, context) => {
     if (!at) return null;
-    const words = from ? [`along ${axisFor(from, at, context)}`, `${figure(Math.hypot(at.x - from.x, at.y - from.y), 1)}\u2009mm`] : held ? [] : [hint(at, context)];
-    return { plane: { kind: 'sheet', offset: 0 }, caught: null, points: [], closed: false, closes: false, words, ...(from && { line: [from.x, from.y, at.x, at.y] }) };
+    const words = from
+      ? [`along ${axisFor(from, at, context)}`, `${figure(Math.hypot(at.x - from.x, at.y - from.y), 1)}\u2009mm`]
+      : held
+        ? []
+        : [hint(at, context)];
+    return {
+      plane: { kind: 'sheet', offset: 0 },
+      caught: null,
+      points: [],
+      closed: false,
+      closes: false,
+      words,
+      ...(from && { line: [from.x, from.y, at.x, at.y] }),
+    };
   },
   fields: () => [],
 };

@@ -1,0 +1,100 @@
+import { execFileSync } from 'node:child_process';
+import { copyFileSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Resvg } from '@resvg/resvg-js';
+import pixelmatch from 'pixelmatch';
+import { PNG } from 'pngjs';
+import type { Page } from '@playwright/test';
+import { expect, openDemo, test } from './support';
+
+const DPI = 120;
+const WIDTH = Math.round((297 / 25.4) * DPI);
+
+async function exported(page: Page, name: string): Promise<string> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name, exact: true }).click();
+  return (await download).path();
+}
+
+async function set(page: Page, select: string | RegExp, option: string): Promise<void> {
+  await page.getByRole('combobox', { name: select }).click();
+  await page.getByRole('option', { name: option }).click();
+}
+
+function difference(p: PNG, q: PNG): number {
+  const [width, height] = [Math.min(p.width, q.width), Math.min(p.height, q.height)];
+  const crop = (png: PNG): PNG => {
+    const out = new PNG({ width, height });
+    PNG.bitblt(png, out, 0, 0, width, height, 0, 0);
+    return out;
+  };
+  return (100 * pixelmatch(crop(p).data, crop(q).data, undefined, width, height, { threshold: 0.06, includeAA: false })) / (width * height);
+}
+
+function pdfPage(file: string): PNG {
+  const folder = mkdtempSync(join(tmpdir(), 'chemin-out-'));
+  copyFileSync(file, join(folder, 'page.pdf'));
+  execFileSync('pdftoppm', ['-png', '-r', String(DPI), '-singlefile', join(folder, 'page.pdf'), join(folder, 'page')]);
+  return PNG.sync.read(readFileSync(join(folder, 'page.png')));
+}
+
+test('one grid as PNG, SVG and PDF is the same grid in three programs', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Projection', exact: true }).first().click();
+  await page.getByRole('button', { name: 'two-point perspective', exact: true }).click();
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  await set(page, /On the sheet/, 'the grid alone');
+  await set(page, 'The grid starts at', 'middle of the sheet');
+  await page.getByRole('region', { name: 'Sheet as PNG' }).getByRole('textbox', { name: 'Width' }).fill(String(WIDTH));
+  await page.keyboard.press('Enter');
+  const png = PNG.sync.read(readFileSync(await exported(page, 'Export PNG')));
+  const svgText = readFileSync(await exported(page, 'Export SVG'), 'utf8');
+  const svg = PNG.sync.read(Buffer.from(new Resvg(svgText, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: WIDTH } }).render().asPng()));
+  await page.getByRole('switch', { name: 'Test bar of 100\u2009mm' }).click();
+  await page.getByRole('switch', { name: 'Cut marks' }).click();
+  const withMarks = pdfPage(await exported(page, 'Export PDF'));
+  await page.getByRole('switch', { name: 'Test bar of 100\u2009mm' }).click();
+  await page.getByRole('switch', { name: 'Cut marks' }).click();
+  const pdf = pdfPage(await exported(page, 'Export PDF'));
+  expect(png.width).toBe(WIDTH);
+  expect(withMarks.width).toBeGreaterThan(pdf.width + 100);
+  const shares = { 'PNG and SVG': difference(png, svg), 'PNG and PDF': difference(png, pdf), 'SVG and PDF': difference(svg, pdf) };
+  const blank = new PNG({ width: png.width, height: png.height });
+  for (let i = 0; i < blank.data.length; i += 4) blank.data.set([0xf7, 0xf3, 0xea, 255], i);
+  expect(difference(png, blank)).toBeGreaterThan(3);
+  for (const [pair, share] of Object.entries(shares)) {
+    console.log(`grid, ${pair}: ${share.toFixed(3)} % of px differ`);
+    expect(share).toBeLessThan(1);
+  }
+  expect(svgText.match(/<g id="/g)!.length).toBe(3);
+  expect(svgText).not.toMatch(/<image|data:/);
+
+  // Transparent where there is no line.
+  await page.getByRole('switch', { name: 'Background' }).click();
+  const clear = PNG.sync.read(readFileSync(await exported(page, 'Export PNG')));
+  expect(clear.data[3]).toBe(0);
+  expect(clear.data.filter((_, i) => i % 4 === 3 && clear.data[i]! > 0).length).toBeGreaterThan(1000);
+});
+
+test('the calibration lattice prints true and numbers its crossings', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  const svg = readFileSync(await exported(page, 'Lattice as SVG'), 'utf8');
+  expect(svg).toContain('width="124mm" height="88mm"');
+  expect(svg).toContain('<title>lattice, numbers</title>');
+  const pdf = pdfPage(await exported(page, 'Lattice as PDF'));
+  const dark = (x: number): boolean => pdf.data[4 * (Math.round((17 / 25.4) * DPI) * pdf.width + x)]! < 150;
+  const lines = Array.from({ length: pdf.width - 1 }, (_, i) => i + 1).filter((x) => dark(x) && !dark(x - 1));
+  expect(lines).toHaveLength(10);
+  expect(Math.abs(((lines[9]! - lines[0]!) * 25.4) / DPI - 108)).toBeLessThan(0.3);
+});
+
+test('a PNG larger than browsers draw is refused with the reason', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  const width = page.getByRole('region', { name: 'Sheet as PNG' }).getByRole('textbox', { name: 'Width' });
+  await width.fill('50000');
+  await width.press('Enter');
+  await expect(page.getByText('From 16 to 16384.')).toBeVisible();
+});
