@@ -85,6 +85,18 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   await expect(page.getByText('Still needed:')).toBeVisible();
   for (const edge of EDGES.slice(1)) await stroke(...edge);
   console.log(`${gestures} gestures for six strokes`);
+  // Refining: its middle chooses a stroke, then an end is dragged, and undo brings it back.
+  const [near, far] = [at({ a: 14.4, b: 0, h: 0 }), at({ a: 105.6, b: 0, h: 0 })];
+  await page.mouse.click(...px({ x: (near.x + far.x) / 2, y: (near.y + far.y) / 2 }));
+  const region = page.getByRole('region', { name: 'Projection from strokes' });
+  const before = (await region.textContent())!;
+  await page.mouse.move(...px(near));
+  await page.mouse.down();
+  await page.mouse.move(px(near)[0], px(near)[1] - 30, { steps: 3 });
+  await page.mouse.up();
+  await expect(region).not.toHaveText(before);
+  await page.keyboard.press('Control+z');
+  await expect(region).toHaveText(before);
   const axes = (number: number, axis: string): ReturnType<Page['getByRole']> =>
     page.getByRole('group', { name: `Axis of stroke ${number}` }).getByRole('button', { name: axis, exact: true });
   // Over the horizon an edge along a falls: its axis was guessed from the strokes so far, or is told.
@@ -101,7 +113,6 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   }
   await page.getByRole('combobox', { name: 'The picture shows' }).click();
   await page.getByRole('option', { name: 'two, uprights upright' }).click();
-  const region = page.getByRole('region', { name: 'Projection from strokes' });
   await expect(region).toContainText('two-point perspective');
   const told = /angle of view ([\d.]+)° ± ([\d.]+)°/.exec((await region.textContent())!)!;
   expect(Math.abs(Number(told[1]) - viewAngleDeg(240, 300))).toBeLessThan(3);

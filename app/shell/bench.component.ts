@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject } from '@angular/core';
 import { IconComponent } from '../controls/icon.component';
 import { ArtworkBenchComponent } from '../features/artwork/artwork-bench.component';
 import { BuildBenchComponent } from '../features/build/build-bench.component';
@@ -99,5 +99,16 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
 export class BenchComponent {
   protected readonly view = inject(ViewStore);
   protected readonly titles = TOOL_TITLES;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+
+  constructor() {
+    // Another page of settings is read from its top.
+    effect(() => {
+      this.view.stage();
+      this.view.tool();
+      this.host.scrollTop = 0;
+    });
+  }
+
   protected readonly stage = computed(() => STAGES.find((stage) => stage.name === this.view.stage()) ?? STAGES[0]!);
 }

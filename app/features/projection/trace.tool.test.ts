@@ -38,6 +38,11 @@ describe('tracing', () => {
 
   it('refines a stroke by its ends, shown before it is made', () => {
     const { bench, at } = tracing(stroke('s', 20));
+    at('move', 40, 90);
+    expect(bench.ghost!.words).toEqual(['choose this stroke along a']);
+    at('down', 40, 90);
+    at('up', 40, 90);
+    expect(bench.ghost!.points).toHaveLength(2);
     at('move', 20.5, 100);
     expect(bench.ghost!.words).toEqual(['drag this end']);
     at('down', 20, 100);
@@ -49,6 +54,8 @@ describe('tracing', () => {
 
   it('tells a stroke’s next axis by a press on its middle', () => {
     const { bench, at } = tracing(stroke('s', 20));
+    at('down', 40, 90);
+    at('up', 40, 90);
     at('move', 40, 90);
     expect(bench.ghost!.words[0]).toContain('press for along b');
     for (const axis of ['b', 'h', 'a']) {
@@ -72,6 +79,12 @@ describe('tracing', () => {
     expect(bench.ghost!.line).toBeUndefined();
     bench.key('Enter');
     expect(bench.document.strokes).toHaveLength(1);
+    // A corner where a stroke ends begins the next one, unless that stroke was chosen.
+    at('down', 60, 80);
+    at('move', 60, 40);
+    at('up', 60, 40);
+    expect(bench.document.strokes.at(-1)).toMatchObject({ from: { x: 60, y: 80 }, axis: 'h' });
+    bench.key('Backspace');
     at('down', 200, 20);
     at('up', 200, 20);
     at('down', 200.5, 20);

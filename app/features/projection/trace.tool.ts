@@ -1,4 +1,4 @@
-import { figure, guessAxis, type Axis, type CheminDocument, type SheetPoint, type Stroke } from '@core';
+import { figure, guessAxis, type Axis, type CheminDocument, type PlanePoint, type SheetPoint, type Stroke } from '@core';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
 
 /** What of a stroke is held. */
@@ -12,16 +12,19 @@ export interface TraceState {
   readonly from: SheetPoint | null;
   readonly at: SheetPoint | null;
   readonly held: Held | null;
+  /** The stroke whose ends can be dragged: the one whose middle was pressed last. */
+  readonly chosen: string | null;
   /** The place where the pointer was pressed, to tell a press from a drag. */
   readonly pressed: SheetPoint | null;
 }
 
-const IDLE: TraceState = { from: null, at: null, held: null, pressed: null };
+const IDLE: TraceState = { from: null, at: null, held: null, chosen: null, pressed: null };
 const NEXT: Readonly<Record<Axis, Axis>> = { a: 'b', b: 'h', h: 'a' };
 
 /**
- * Traces edges over a picture, snapping to nothing: two presses or one drag make a stroke, ends are dragged to refine
- * it, a press on its middle tells its next axis. Backspace takes the last stroke back.
+ * Traces edges over a picture, snapping to nothing: two presses or one drag make a stroke, also from a corner where
+ * another ends. A press on a stroke's middle chooses it: then its ends can be dragged, and a further press tells its
+ * next axis. Backspace takes the last stroke back.
  */
 export const traceTool: Tool<TraceState> = {
   start: () => IDLE,
@@ -32,17 +35,18 @@ export const traceTool: Tool<TraceState> = {
     if (event.kind === 'move') return move({ ...state, at: event.at }, context);
     return release({ ...state, at: event.at }, context);
   },
-  ghost: ({ from, at, held }, context) => {
+  ghost: (state, context) => {
+    const { from, at, held } = state;
     if (!at) return null;
     const words = from
       ? [`along ${axisFor(from, at, context)}`, `${figure(Math.hypot(at.x - from.x, at.y - from.y), 1)}\u2009mm`]
       : held
         ? []
-        : [hint(at, context)];
+        : [hint(state, at, context)];
     return {
       plane: { kind: 'sheet', offset: 0 },
       caught: null,
-      points: [],
+      points: chosenEnds(state, context),
       closed: false,
       closes: false,
       words,
@@ -52,11 +56,17 @@ export const traceTool: Tool<TraceState> = {
   fields: () => [],
 };
 
-function hint(at: SheetPoint, context: ToolContext): string {
-  const near = endNear(at, context);
-  if (near) return 'drag this end';
+function hint({ chosen }: TraceState, at: SheetPoint, context: ToolContext): string {
+  if (endNear(chosen, at, context)) return 'drag this end';
   const middle = middleNear(at, context);
-  return middle ? `along ${middle.axis}: press for along ${NEXT[middle.axis]}` : 'trace an edge';
+  if (!middle) return 'trace an edge';
+  return middle.id === chosen ? `along ${middle.axis}: press for along ${NEXT[middle.axis]}` : `choose this stroke along ${middle.axis}`;
+}
+
+/** The ends of the chosen stroke, in cells of the sheet, as the ghost shows points. */
+function chosenEnds({ chosen }: TraceState, { document }: ToolContext): PlanePoint[] {
+  const { cell } = document.grid;
+  return document.strokes.filter((s) => s.id === chosen).flatMap(({ from, to }) => [from, to].map(({ x, y }) => ({ u: x / cell, v: y / cell })));
 }
 
 function key(state: TraceState, pressed: 'Backspace' | 'Enter' | 'Escape', { document }: ToolContext): ToolStep<TraceState> {
@@ -68,14 +78,15 @@ function key(state: TraceState, pressed: 'Backspace' | 'Enter' | 'Escape', { doc
 
 function press(state: TraceState, at: SheetPoint, context: ToolContext): ToolStep<TraceState> {
   if (state.from) return add(state.from, at, context);
-  const held = endNear(at, context);
-  if (held) return { state: { ...IDLE, at, held, pressed: at } };
+  const held = endNear(state.chosen, at, context);
+  if (held) return { state: { ...IDLE, at, held, chosen: state.chosen, pressed: at } };
   const middle = middleNear(at, context);
+  if (middle && middle.id !== state.chosen) return { state: { ...IDLE, at, chosen: middle.id } };
   if (middle) {
     const strokes = context.document.strokes.map((s) => (s.id === middle.id ? { ...s, axis: NEXT[s.axis] } : s));
-    return commit({ ...IDLE, at }, strokes, 'change the axis of a stroke');
+    return commit({ ...IDLE, at, chosen: middle.id }, strokes, 'change the axis of a stroke');
   }
-  return { state: { from: at, at, held: null, pressed: at } };
+  return { state: { ...IDLE, from: at, at, pressed: at } };
 }
 
 function move(state: TraceState, context: ToolContext): ToolStep<TraceState> {
@@ -86,7 +97,7 @@ function move(state: TraceState, context: ToolContext): ToolStep<TraceState> {
 function release(state: TraceState, context: ToolContext): ToolStep<TraceState> {
   const { at, held, from, pressed } = state;
   if (!at) return { state };
-  if (held) return commit({ ...IDLE, at }, withEnd(context.document, held, at), 'move a stroke');
+  if (held) return commit({ ...IDLE, at, chosen: held.id }, withEnd(context.document, held, at), 'move a stroke');
   // A press without a drag has set the first end; the next press sets the other.
   if (from && pressed && Math.hypot(at.x - pressed.x, at.y - pressed.y) > context.reach) return add(from, at, context);
   return { state: { ...state, pressed: null } };
@@ -112,12 +123,11 @@ function withEnd(document: CheminDocument, { id, end }: Held, at: SheetPoint): S
 
 const near = (p: SheetPoint, q: SheetPoint, reach: number): boolean => Math.hypot(p.x - q.x, p.y - q.y) <= reach;
 
-function endNear(at: SheetPoint, { document, reach }: ToolContext): Held | null {
-  for (const { id, from, to } of [...document.strokes].reverse()) {
-    if (near(at, from, reach)) return { id, end: 'from' };
-    if (near(at, to, reach)) return { id, end: 'to' };
-  }
-  return null;
+function endNear(chosen: string | null, at: SheetPoint, { document, reach }: ToolContext): Held | null {
+  const stroke = document.strokes.find((s) => s.id === chosen);
+  if (!stroke) return null;
+  if (near(at, stroke.from, reach)) return { id: stroke.id, end: 'from' };
+  return near(at, stroke.to, reach) ? { id: stroke.id, end: 'to' } : null;
 }
 
 function middleNear(at: SheetPoint, { document, reach }: ToolContext): Stroke | null {
