@@ -41,6 +41,71 @@ const SMALL = { width: 1280, height: 800 };
 const LARGE = { width: 1600, height: 1000 };
 
 try {
+  // Projection: two points with the standing figure, and the comparison.
+  const first = await demo(SMALL);
+  await first.getByRole('button', { name: 'Projection', exact: true }).first().click();
+  await press(first, 'two-point perspective');
+  await first.waitForTimeout(300);
+  const photograph = await first
+    .locator('.surface canvas')
+    .first()
+    .evaluate((canvas) => {
+      const sheet = document.createElement('canvas');
+      [sheet.width, sheet.height] = [608, 430];
+      sheet.getContext('2d').drawImage(canvas, 36, Math.round((canvas.height - 430) / 2), 608, 430, 0, 0, 608, 430);
+      return sheet.toDataURL('image/png').split(',')[1];
+    });
+  await press(first, 'Standing figure');
+  await first.locator('.area').focus();
+  await first.keyboard.press('4');
+  await press(first, '1:50');
+  await first.locator('.area').focus();
+  await first.keyboard.press('2');
+  await press(first, 'standing');
+  await first.locator('chemin-bench').evaluate((bench) => (bench.scrollTop = 0));
+  await first.waitForTimeout(400);
+  await shoot(first, 'projection');
+  await press(first, 'Compare');
+  await first.waitForTimeout(900);
+  await shoot(first, 'compare');
+  await press(first, 'Close');
+
+  // From a picture: strokes over that perspective as if it were a photograph.
+  await press(first, 'Drawings');
+  await press(first, 'New drawing');
+  await first.getByText('Nothing is drawn yet.').waitFor();
+  await first.getByRole('button', { name: 'Projection', exact: true }).first().click();
+  await first.locator('.area').focus();
+  await first.keyboard.press('5');
+  const chooser = first.waitForEvent('filechooser');
+  await press(first, 'Add a picture');
+  await (await chooser).setFiles({ name: 'landing.png', mimeType: 'image/png', buffer: Buffer.from(photograph, 'base64') });
+  await first.getByRole('group', { name: 'Reference landing' }).waitFor();
+  await first.getByRole('button', { name: 'Close' }).first().click();
+  await first.getByRole('button', { name: 'Grid shown' }).click();
+  const room = await first.locator('.area').boundingBox();
+  const scale = (room.width - 72) / 300;
+  const place = (x, y) => [room.x + 36 + 8.571 * scale + x * 0.4651 * scale, room.y + Math.round((room.height - 200 * scale) / 2) + y * 0.4651 * scale];
+  for (const [x0, y0, x1, y1] of [
+    [257, 275, 506, 231],
+    [257, 239, 506, 198],
+    [257, 275, 119, 226],
+    [257, 239, 119, 197],
+    [257, 239, 257, 275],
+    [287, 97, 287, 208],
+    [287, 97, 381, 91],
+  ]) {
+    // prettier-ignore
+    await first.mouse.move(...place(x0, y0));
+    await first.mouse.down();
+    await first.mouse.move(...place(x1, y1), { steps: 3 });
+    await first.mouse.up();
+  }
+  await first.mouse.move(...place(560, 380));
+  await first.waitForTimeout(200);
+  await shoot(first, 'trace');
+  await first.close();
+
   const page = await demo(SMALL);
   // Draw: an outline on the quay, about to be closed.
   await page.keyboard.press('f');
