@@ -157,6 +157,8 @@ export class KeepingService {
   private async show(history: History, draft: Draft | null): Promise<void> {
     this.store.load(history, draft);
     this.view.select([]);
+    // Aids and locks belong to the drawing that they were set for.
+    this.view.patch({ figure: false, cone: false, locks: [], reference: null, blink: 'off', comparing: false });
     const { sheet } = presentDocument(history);
     this.view.fit(sheet.width, sheet.height);
   }
