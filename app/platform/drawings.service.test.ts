@@ -118,7 +118,18 @@ describe('kept drawings', () => {
     const { width, height, unit, background } = now.sheet;
     const { format, id, name, light, artworks, nodes } = now;
     const projection = { family: 'isometric', measure: 'drawing', origin: { x: 150, y: 150 } };
-    const document = { format, id, name, light, artworks, nodes, version: 1, sheet: { width, height, unit, background }, projection, grid: { cell: 8, bold: 5 } };
+    const document = {
+      format,
+      id,
+      name,
+      light,
+      artworks,
+      nodes,
+      version: 1,
+      sheet: { width, height, unit, background },
+      projection,
+      grid: { cell: 8, bold: 5 },
+    };
     const after = { ...document, projection: { ...projection, measure: 'true' } };
     const step = { edit: { kind: 'projection', projection: after.projection }, label: 'set projection' };
     const db = new CheminDatabase();

@@ -3,6 +3,13 @@ import type { SheetPoint } from './points';
 /** A 3 x 3 matrix in rows: `[m00, m01, m02, m10, ... m22]`. */
 export type Mat33 = readonly [number, number, number, number, number, number, number, number, number];
 
+/** A 3 x 4 matrix in rows, from homogeneous world (a, b, h, 1) to homogeneous sheet (x, y, w). */
+export type Mat34 = readonly [
+  number, number, number, number,
+  number, number, number, number,
+  number, number, number, number,
+]; // prettier-ignore
+
 /** A 2 x 3 affine map in the order of SVG's `matrix(a b c d e f)`: x' = a x + c y + e, y' = b x + d y + f. */
 export type Affine = readonly [number, number, number, number, number, number];
 

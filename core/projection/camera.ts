@@ -1,8 +1,8 @@
 import { cosDeg, degrees, sinDeg } from '../math/figures';
+import type { Mat34 } from '../math/matrix';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { dotWorld } from '../math/points';
 import type { ByAxis } from './gauss';
-import type { Mat34 } from './projection';
 import type { PerspectiveSetup } from './setup';
 
 /** A direction in the camera's frame: x right, y down, z away from the eye. */

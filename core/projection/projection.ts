@@ -1,15 +1,9 @@
 import type { Axis, SheetPoint, WorldPoint } from '../math/points';
+import type { Mat34 } from '../math/matrix';
 import { NEAR_PLANE } from '../math/tolerances';
 import { drawnAxes, drawnVector } from './axes';
 import { perspectiveMatrix } from './camera';
 import type { ProjectionSetup } from './setup';
-
-/** A 3 x 4 matrix in rows, from homogeneous world (a, b, h, 1) to homogeneous sheet (x, y, w). */
-export type Mat34 = readonly [
-  number, number, number, number,
-  number, number, number, number,
-  number, number, number, number,
-]; // prettier-ignore
 
 /** A homogeneous point of the world; w = 0 is a direction. */
 export type Homogeneous = readonly [number, number, number, number];

@@ -23,20 +23,20 @@ import {
   type PerspectiveSetup,
   type SheetPoint,
 } from '@core';
-import { IconComponent } from '../../controls/icon.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { SteeringService } from '../../state/steering.service';
 import { ViewStore, type SteeredName } from '../../state/view.store';
+import { LockedPointComponent } from './locked-point.component';
 
 const ALL: readonly SteeredName[] = ['a', 'b', 'h', 'horizon', 'roll', 'corner'];
 
 /** A perspective by its camera's numbers and by its points, each of which can be locked and brought into view. */
 @Component({
   selector: 'chemin-perspective-values',
-  imports: [IconComponent, MeasureFieldComponent],
+  imports: [LockedPointComponent, MeasureFieldComponent],
   templateUrl: './perspective-values.component.html',
   styleUrls: ['../bench.css', './perspective-values.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -133,9 +133,5 @@ export class PerspectiveValuesComponent {
 
   protected bringIntoView(at: SheetPoint): void {
     this.view.bringIntoView(at, this.sheet().width, this.sheet().height);
-  }
-
-  protected locked(name: SteeredName): boolean {
-    return this.view.locks().includes(name);
   }
 }
