@@ -127,6 +127,7 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   await expect(async () => {
     const kept = await storedDrawing(page, 'Untitled drawing');
     expect((kept.document['strokes'] as unknown[]).length).toBe(6);
+    expect(kept.document['projection']).toMatchObject({ kind: 'perspective' });
     expect(JSON.stringify(kept.document['bitmaps'])).toContain('"data":""');
   }).toPass();
   await page.reload();
@@ -144,18 +145,23 @@ test('references: strength, over, blink, lock, drop, paste, orientation, and fil
   await addPicture(page, { name: 'box.png', mimeType: 'image/png', buffer: photograph() });
   const box = page.getByRole('group', { name: 'Reference box' });
   await expect(box).toBeVisible();
-  await expect.poll(canvas).not.toBe(empty);
+  await expect.poll(async () => (await canvas()) === empty).toBe(false);
   const shown = await canvas();
   await box.getByRole('slider', { name: 'Strength' }).fill('20');
-  await expect.poll(canvas).not.toBe(shown);
+  await expect.poll(async () => (await canvas()) === shown).toBe(false);
   await box.getByRole('button', { name: 'Over' }).click();
   await expect(box.getByRole('button', { name: 'Over' })).toHaveAttribute('aria-pressed', 'true');
   // Without motion, each press of Blink shows the other state.
-  const over = await canvas();
+  let over = '';
+  await expect(async () => {
+    const before = over;
+    over = await canvas();
+    expect(over === before).toBe(true);
+  }).toPass();
   await box.getByRole('button', { name: 'Blink' }).click();
-  await expect.poll(canvas).not.toBe(over);
+  await expect.poll(async () => (await canvas()) === over).toBe(false);
   await box.getByRole('button', { name: 'Blink' }).click();
-  await expect.poll(canvas).toBe(over);
+  await expect.poll(async () => (await canvas()) === over).toBe(true);
   await box.getByRole('button', { name: 'Unlock box' }).click();
   await box.getByRole('textbox', { name: 'Width' }).fill('150');
   await page.keyboard.press('Enter');

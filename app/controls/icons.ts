@@ -64,6 +64,29 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M5 19 12 4l7 15' }],
     ['path', { d: 'M8 12.500a8 8 0 0 1 8 0' }],
   ],
+  line: [
+    ['path', { d: 'M4.500 16.500 19.500 7.500' }],
+    ['circle', { cx: 4.5, cy: 16.5, r: 1.7, fill: 'currentColor' }],
+    ['circle', { cx: 19.5, cy: 7.5, r: 1.7, fill: 'currentColor' }],
+  ],
+  circle: [
+    ['ellipse', { cx: 12, cy: 12, rx: 9, ry: 5.2 }],
+    ['circle', { cx: 12, cy: 12, r: 1.3, fill: 'currentColor' }],
+  ],
+  ellipse: [
+    ['path', { d: 'M12 5 21 10.2 12 15.4 3 10.2z', 'stroke-dasharray': '1.5 2.2' }],
+    ['ellipse', { cx: 12, cy: 10.2, rx: 6.4, ry: 3.7 }],
+  ],
+  polygon: [['path', { d: 'M8 5h8l4.500 7-4.500 7H8l-4.500-7z' }]],
+  arc: [
+    ['path', { d: 'M4 17C5 8 15 4 20 11' }],
+    ['circle', { cx: 4, cy: 17, r: 1.7, fill: 'currentColor' }],
+    ['circle', { cx: 20, cy: 11, r: 1.7, fill: 'currentColor' }],
+  ],
+  curve: [
+    ['path', { d: 'M3.500 15C6 5 10 5 12 12s6 7 8.500-3' }],
+    ['circle', { cx: 12, cy: 12, r: 1.7, fill: 'currentColor' }],
+  ],
   depth: [
     ['path', { d: 'M12 11 20 15.5 12 20 4 15.5z' }],
     ['path', { d: 'M12 15.5V3.5' }],

@@ -1,8 +1,10 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
+  apply33,
   coneRadius,
   cornerOf,
   drawnAt,
+  findShape,
   horizonOf,
   sheetFromWorld,
   standingFigure,
@@ -57,6 +59,7 @@ export class AidsService {
       ...(this.view.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
+      ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
     ];
   });
 
@@ -98,6 +101,21 @@ export class AidsService {
           ]
         : [];
     });
+  }
+
+  /** Lines from the points of the one selected curve to its handles. */
+  private curveArms(): Aid[] {
+    const [id, ...more] = this.view.selection();
+    const shape = id === undefined || more.length > 0 ? null : findShape(this.documents.shown(), id);
+    if (!shape) return [];
+    const map = this.pictures.planeContext(shape.plane).options.sheetFromPlane;
+    return shape.outline.points.flatMap((point) =>
+      [point.into, point.out].flatMap((handle): Aid[] => {
+        const from = handle && apply33(map, point.u, point.v);
+        const to = handle && apply33(map, handle.u, handle.v);
+        return from && to ? [{ kind: 'line', from, to, dash: [], tone: 'soft' }] : [];
+      }),
+    );
   }
 
   private strokes(): Aid[] {

@@ -5,7 +5,7 @@ import { ImportsService } from '../platform/imports.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
-import { ViewStore } from '../state/view.store';
+import { DRAWING_TOOLS, ViewStore } from '../state/view.store';
 import { AidsService } from './aids.service';
 import { HandlesService } from './handles.service';
 import { RulersComponent } from './rulers.component';
@@ -54,7 +54,7 @@ export class DrawingComponent {
       const surface = this.ensureSurface(destroy);
       surface.picture(this.pictures.picture(), this.documents.shown(), this.view.plane(), {
         grid: this.view.grid(),
-        gridOver: this.documents.shown().grid.over || this.view.tool() === 'outline' || this.view.tool() === 'rectangle',
+        gridOver: this.documents.shown().grid.over || DRAWING_TOOLS.includes(this.view.tool()),
         references: this.references(),
         seeThrough: this.view.seeThrough(),
         zoom: this.view.zoom(),

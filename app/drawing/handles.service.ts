@@ -17,6 +17,7 @@ import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
+import { PointHandlesService } from './point-handles.service';
 import { ProjectionHandlesService, type SheetHandle } from './projection-handles.service';
 
 /** Something to take hold of: a named place on the screen, in px, and what dragging it does. */
@@ -26,6 +27,8 @@ export interface Handle {
   readonly y: number;
   /** Shown, but not to be moved. */
   readonly locked?: boolean;
+  /** One of many, drawn small and without its name: a point, or the handle of a curve. */
+  readonly quiet?: 'point' | 'curve';
   readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
 }
 
@@ -36,6 +39,7 @@ export class HandlesService {
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
   private readonly ofProjection = inject(ProjectionHandlesService);
+  private readonly ofPoints = inject(PointHandlesService);
 
   /** Whether a handle is held, so that the tool beneath stays still. */
   readonly dragging = signal(false);
@@ -55,11 +59,12 @@ export class HandlesService {
     return [...this.ofProjection.handles().map((handle) => this.onScreen(handle)), ...this.ofSelection()];
   });
 
-  private onScreen({ name, at, locked, drag }: SheetHandle): Handle {
+  private onScreen({ name, at, locked, quiet, drag }: SheetHandle): Handle {
     return {
       name,
       ...this.toScreen(at),
       locked: locked === true,
+      ...(quiet && { quiet }),
       drag: (px, free, end) => {
         drag(this.toSheet(px), free, end);
         this.dragging.set(!end);
@@ -73,7 +78,9 @@ export class HandlesService {
     const node = id === undefined || more.length > 0 ? null : findNode(document, id);
     if (!node || node.locked || node.hidden) return [];
     if (node.kind === 'placement') return this.sizeHandle(node);
-    return node.kind === 'shape' && this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
+    if (node.kind !== 'shape') return [];
+    if (this.view.stage() === 'draw' && this.view.tool() === 'pick') return this.ofPoints.handles(node).map((handle) => this.onScreen(handle));
+    return this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
   }
 
   private toScreen({ x, y }: SheetPoint): SheetPoint {

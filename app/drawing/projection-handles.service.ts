@@ -28,6 +28,8 @@ export interface SheetHandle {
   readonly name: string;
   readonly at: SheetPoint;
   readonly locked?: boolean;
+  /** One of many, drawn small and without its name: a point, or the handle of a curve. */
+  readonly quiet?: 'point' | 'curve';
   readonly drag: (to: SheetPoint, free: boolean, end: boolean) => void;
 }
 

@@ -129,7 +129,7 @@ export class Surface {
       circles[i]
         ?.draggable(!locked)
         .opacity(locked ? 0.6 : 1)
-        .fill(this.colour(locked ? '--stone-3' : '--paper'))
+        .fill(this.colour(locked ? '--stone-3' : handle.quiet === 'curve' ? '--violet' : '--paper'))
         .stroke(this.colour('--violet'));
     });
     this.handleLayer.batchDraw();
@@ -138,7 +138,13 @@ export class Surface {
   private makeHandles(handles: readonly Handle[]): void {
     this.handleLayer.destroyChildren();
     handles.forEach((handle, i) => {
-      const circle = new Circle({ radius: 6, strokeWidth: 2, draggable: true, hitStrokeWidth: 18, name: handle.name });
+      const circle = new Circle({
+        radius: handle.quiet === 'curve' ? 3 : handle.quiet ? 4 : 6,
+        strokeWidth: handle.quiet ? 1.5 : 2,
+        draggable: true,
+        hitStrokeWidth: handle.quiet ? 8 : 18,
+        name: handle.name,
+      });
       const act = (event: { readonly evt: MouseEvent }, end: boolean): void => this.current[i]?.drag(circle.position(), event.evt.altKey, end);
       circle.on('pointerdown', (event) => {
         if (!this.current[i]?.locked) this.current[i]?.drag(circle.position(), event.evt.altKey, false);
@@ -148,7 +154,7 @@ export class Surface {
       circle.on('pointerup', (event) => {
         if (!circle.isDragging() && !this.current[i]?.locked) act(event, true);
       });
-      const label = new Label({ listening: false });
+      const label = new Label({ listening: false, visible: !handle.quiet });
       label.add(new Tag({ cornerRadius: 2, opacity: 0.92 }), new Text({ text: handle.name, fontSize: 12, fontFamily: 'Hanken Grotesk', padding: 4 }));
       this.handleLayer.add(circle, label);
     });
@@ -258,7 +264,7 @@ export class Surface {
       context.restore();
     }
     context.fillStyle = colour;
-    for (let i = 0; i + 1 < flat.length; i += 2) context.fillRect(flat[i]! - 2 / zoom, flat[i + 1]! - 2 / zoom, 4 / zoom, 4 / zoom);
+    if (!ghost.smooth) for (let i = 0; i + 1 < flat.length; i += 2) context.fillRect(flat[i]! - 2 / zoom, flat[i + 1]! - 2 / zoom, 4 / zoom, 4 / zoom);
     if (ghost.caught) {
       const [x, y] = this.on(map, ghost.caught);
       const aligned = ghost.caught.with;

@@ -2,7 +2,8 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { apply33, CATCH_PX, parseLength, type PlanePoint, type SheetPoint } from '@core';
 import { placeTool } from '../features/artwork/place.tool';
 import { depthTool } from '../features/build/depth.tool';
-import { outlineTool, resumeOutline, type OutlineState } from '../features/draw/outline.tool';
+import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from '../features/draw/form.tool';
+import { curveTool, outlineTool, resumeOutline, type OutlineState } from '../features/draw/outline.tool';
 import { rectangleTool } from '../features/draw/rectangle.tool';
 import { traceTool } from '../features/projection/trace.tool';
 import { DocumentStore } from '../state/document.store';
@@ -24,6 +25,12 @@ const TOOLS = {
   trace: traceTool,
   outline: outlineTool,
   rectangle: rectangleTool,
+  line: lineTool,
+  circle: circleTool,
+  ellipse: ellipseTool,
+  polygon: polygonTool,
+  arc: arcTool,
+  curve: curveTool,
   depth: depthTool,
   place: placeTool,
 } as unknown as Readonly<Record<ToolName, Tool<unknown>>>;
@@ -57,6 +64,7 @@ export class ToolRunnerService {
     picture: this.pictures.picture(),
     plane: this.view.plane(),
     paint: this.view.paint(),
+    sides: this.view.sides(),
     selection: this.view.selection(),
     artwork: this.view.artwork(),
     reach: CATCH_PX / this.view.zoom(),

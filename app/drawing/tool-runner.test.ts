@@ -1,6 +1,6 @@
 import { webcrypto } from 'node:crypto';
 import { TestBed } from '@angular/core/testing';
-import { findShape, startHistory, emptyDocument, type ShapeNode } from '@core';
+import { ellipseOf4, ellipseOutline, emptyDocument, exactCells, findShape, smoothOutline, startHistory, type ShapeNode } from '@core';
 import { boxNode, openDrawing, pxOf } from '../testing/page';
 import { DocumentStore } from '../state/document.store';
 import { HandlesService } from './handles.service';
@@ -109,11 +109,34 @@ describe('the tool runner', () => {
 });
 
 describe('handles', () => {
+  it('move points with snapping, curve handles with their opposites, and radii of ellipses about their centre', () => {
+    const curve = { ...boxNode('curve'), depth: 0, outline: smoothOutline([{ u: 0, v: 0 }, { u: 4, v: 0 }, { u: 4, v: 4 }], true) }; // prettier-ignore
+    const round = { ...boxNode('round'), depth: 0, outline: ellipseOutline({ u: 2, v: 2 }, { u: 2, v: 2 }) };
+    const { store, view } = runner({ ...boxNode('box'), depth: 0 }, curve, round);
+    const handles = TestBed.inject(HandlesService);
+    const outline = (id: string): ShapeNode['outline'] => findShape(store.kept(), id)!.outline;
+    const drag = (id: string, name: string, u: number, v: number): void => {
+      view.select([id]);
+      handles.handles().find((h) => h.name === name)!.drag(pxOf(FLOOR, u + 0.1, v - 0.1), false, true); // prettier-ignore
+    };
+    drag('box', 'point 3', 6, 5);
+    expect(outline('box').points[2]).toMatchObject({ id: 3, u: 6, v: 5 });
+    drag('curve', 'point 2', 7, 1);
+    const [, before] = curve.outline.points;
+    expect(outline('curve').points[1]!.out).toEqual({ u: exactCells(before!.out!.u + 3), v: exactCells(before!.out!.v + 1) });
+    drag('curve', 'curve out of point 1', 3, 3);
+    const [p] = outline('curve').points;
+    expect(p!.out).toEqual({ u: 3, v: 3 });
+    expect(p!.into!.u * 1).toBeCloseTo(p!.into!.v, 3);
+    drag('round', 'radius along u', 5, 2);
+    expect(ellipseOf4(outline('round'))).toEqual({ centre: { u: 2, v: 2 }, radii: { u: 3, v: 3 } });
+  });
+
   it('drag the depth of a shape while building, as one step', () => {
     const { store, view } = runner(boxNode('box'));
     const handles = TestBed.inject(HandlesService);
     view.select(['box']);
-    expect(handles.handles()).toEqual([]);
+    expect(handles.handles().map((h) => h.name)).toEqual(['point 1', 'point 2', 'point 3', 'point 4']);
     view.setStage('build');
     const [handle] = handles.handles();
     expect(handle!.name).toBe('depth');

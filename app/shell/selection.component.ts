@@ -1,23 +1,37 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
   boxAround,
+  ellipseOf4,
+  ellipseOutline,
   exactCells,
   figure,
   findArtwork,
   findNode,
+  flattenOutline,
   idsWithin,
+  isCurved,
+  mapPoint,
   moveOutline,
   PLANE_AXES,
   planeName,
   type Edit,
   type PlacementNode,
   type Plane,
+  type PlaneBox,
+  type PlanePoint,
   type ShapeNode,
 } from '@core';
 import { ColourFieldComponent } from '../controls/colour-field.component';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+
+/** The box around a shape's boundary in cells; for straight ones from the corners alone, so exactly. */
+function extentOf(shape: ShapeNode | null): PlaneBox | null {
+  if (!shape) return null;
+  const exact = !isCurved(shape.outline) || ellipseOf4(shape.outline) || shape.outline.points.every((p) => !p.arc && !p.out && !p.into);
+  return boxAround(exact ? shape.outline.points : flattenOutline(shape.outline, 0.001));
+}
 
 /** The selection and its figures: each handle's value by name, typed as well as dragged. */
 @Component({
@@ -47,7 +61,19 @@ export class SelectionComponent {
     return node?.kind === 'placement' ? node : null;
   });
   protected readonly cell = computed(() => this.store.shown().grid.cell);
-  protected readonly box = computed(() => boxAround(this.shape()?.outline.points ?? []));
+  protected readonly sheet = computed(() => this.store.shown().sheet);
+  /** The extent of a shape, curves included. */
+  protected readonly box = computed(() => extentOf(this.shape()));
+  protected readonly ellipse = computed(() => {
+    const shape = this.shape();
+    return shape ? ellipseOf4(shape.outline) : null;
+  });
+  /** The radius that every corner is rounded by; 0 where they differ or none is. */
+  protected readonly rounding = computed(() => {
+    const points = this.shape()?.outline.points ?? [];
+    const size = points[0]?.corner?.kind === 'round' ? points[0].corner.size : 0;
+    return points.every((p) => (p.corner?.kind === 'round' ? p.corner.size : 0) === size) ? size : 0;
+  });
 
   /** What the selection is, in a line. */
   protected readonly words = computed(() => {
@@ -74,7 +100,7 @@ export class SelectionComponent {
   }
 
   protected moveTo(shape: ShapeNode, u: number | null, v: number | null): void {
-    const box = boxAround(shape.outline.points);
+    const box = extentOf(shape);
     if (!box) return;
     const outline = moveOutline(shape.outline, u === null ? 0 : u - box.minU, v === null ? 0 : v - box.minV);
     this.store.commit({ kind: 'outline', id: shape.id, outline: { ...outline, points: [...outline.points] } }, `move ${shape.name}`);
@@ -82,12 +108,30 @@ export class SelectionComponent {
 
   /** Gives the outline a new width or height, from its lower corner. */
   protected resize(shape: ShapeNode, side: 'u' | 'v', length: number): void {
-    const box = boxAround(shape.outline.points);
+    const box = extentOf(shape);
     if (!box) return;
     const [min, old] = side === 'u' ? [box.minU, box.maxU - box.minU] : [box.minV, box.maxV - box.minV];
     if (old === 0) return;
-    const points = shape.outline.points.map((p) => ({ ...p, [side]: exactCells(min + ((p[side] - min) / old) * length) }));
+    const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [side]: exactCells(min + ((p[side] - min) / old) * length) });
+    const points = shape.outline.points.map((p) => mapPoint(p, at));
     this.store.commit({ kind: 'outline', id: shape.id, outline: { ...shape.outline, points } }, `set size of ${shape.name}`);
+  }
+
+  /** Gives an ellipse other radii about its centre. */
+  protected setRadii(shape: ShapeNode, u: number, v: number): void {
+    const now = ellipseOf4(shape.outline);
+    if (!now) return;
+    const { points } = ellipseOutline(now.centre, { u, v });
+    const outline = { ...shape.outline, points: points.map((p, i) => ({ ...p, id: shape.outline.points[i]?.id ?? p.id })) };
+    this.store.commit({ kind: 'outline', id: shape.id, outline }, `set radius of ${shape.name}`);
+  }
+
+  /** Rounds every corner between straight edges by a radius that stays a number; 0 makes them sharp again. */
+  protected round(shape: ShapeNode, size: number): void {
+    const points = shape.outline.points.map(({ corner: _corner, ...p }) =>
+      size > 0 ? { ...p, corner: { kind: 'round' as const, size: exactCells(size) } } : p,
+    );
+    this.store.commit({ kind: 'outline', id: shape.id, outline: { ...shape.outline, points } }, `round ${shape.name}`);
   }
 
   protected setOffset(shape: ShapeNode, offset: number): void {

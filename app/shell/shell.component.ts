@@ -6,7 +6,7 @@ import { ReferencesService } from '../platform/references.service';
 import { UpdatesService } from '../platform/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
-import { STAGES, ViewStore } from '../state/view.store';
+import { DRAWING_TOOLS, STAGES, ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
 import { CompareComponent } from './compare.component';
 import { ContentsComponent } from './contents.component';
@@ -102,7 +102,7 @@ export class ShellComponent {
     const plane = this.view.plane();
     const [du, dv] = plane.kind === 'left' ? [-step[0], step[1]] : plane.kind === 'sheet' ? [step[0], -step[1]] : step;
     const tool = this.view.tool();
-    if (tool === 'outline' || tool === 'rectangle') {
+    if (DRAWING_TOOLS.includes(tool)) {
       this.tools.stepPointer(du, dv);
       return true;
     }

@@ -61,7 +61,7 @@ export type CommandId = keyof typeof COMMANDS;
 
 /** Keys that are no commands: they are held, or belong to the step that is going on. */
 export const HELD_KEYS: readonly { readonly keys: string; readonly title: string }[] = [
-  { keys: '1 to 6', title: 'The tools on the bench' },
+  { keys: '1 to 9', title: 'The tools on the bench' },
   { keys: 'Hold Shift', title: 'Lock to the nearest axis; with the pick tool, add to the selection' },
   { keys: 'Hold Alt', title: 'No snapping' },
   { keys: 'Hold Space', title: 'Move the sheet' },

@@ -36,7 +36,7 @@ export class PictureService {
           pxPerUnit: this.view.zoom(),
           grid: this.view.snapping(),
         },
-        source: this.view.snapping() ? catchSource(document, geometry, plane) : { points: [], edges: [], centres: [] },
+        source: this.view.snapping() ? catchSource(document, geometry, plane) : { points: [], edges: [], centres: [], chords: [] },
       };
       contexts.set(key, context);
     }

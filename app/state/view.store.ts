@@ -2,7 +2,23 @@ import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
 import type { FaceName, HandOver, Paint, Plane, PlaneKind, PlanePoint, SheetPoint, SolveAs } from '@core';
 
 export type StageName = 'projection' | 'draw' | 'build' | 'light' | 'artwork' | 'output';
-export type ToolName = 'pick' | 'projection' | 'grid' | 'sheet' | 'trace' | 'facts' | 'outline' | 'rectangle' | 'depth' | 'place';
+export type ToolName =
+  | 'pick'
+  | 'projection'
+  | 'grid'
+  | 'sheet'
+  | 'trace'
+  | 'facts'
+  | 'outline'
+  | 'rectangle'
+  | 'line'
+  | 'circle'
+  | 'ellipse'
+  | 'polygon'
+  | 'arc'
+  | 'curve'
+  | 'depth'
+  | 'place';
 export type Theme = 'light' | 'dark';
 
 /** What of a projection can be taken hold of, and locked. */
@@ -11,7 +27,7 @@ export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
 /** The stages in the order of work, and the tools on each one's bench; a tool's digit is its place. */
 export const STAGES: readonly { readonly name: StageName; readonly title: string; readonly tools: readonly ToolName[] }[] = [
   { name: 'projection', title: 'Projection', tools: ['pick', 'projection', 'grid', 'sheet', 'trace', 'facts'] },
-  { name: 'draw', title: 'Draw', tools: ['pick', 'outline', 'rectangle'] },
+  { name: 'draw', title: 'Draw', tools: ['pick', 'outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve'] },
   { name: 'build', title: 'Build', tools: ['pick', 'depth'] },
   { name: 'light', title: 'Light', tools: ['pick'] },
   { name: 'artwork', title: 'Artwork', tools: ['pick', 'place'] },
@@ -27,9 +43,18 @@ export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
   facts: 'Facts',
   outline: 'Outline',
   rectangle: 'Rectangle',
+  line: 'Straight line',
+  circle: 'Circle',
+  ellipse: 'Ellipse in a box',
+  polygon: 'Regular polygon',
+  arc: 'Arc',
+  curve: 'Smooth curve',
   depth: 'Depth',
   place: 'Place artwork',
 };
+
+/** The tools that draw on the plane, and so show its grid over the drawing and take the arrow keys. */
+export const DRAWING_TOOLS: readonly ToolName[] = ['outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve'];
 
 interface ViewState {
   readonly stage: StageName;
@@ -49,6 +74,8 @@ interface ViewState {
   /** The face that was pressed last, of the first selected thing. */
   readonly face: FaceName | null;
   readonly paint: Paint;
+  /** Corners of the next regular polygon. */
+  readonly sides: number;
   readonly artwork: string | null;
   readonly theme: Theme;
   readonly panel: 'none' | 'find' | 'keys' | 'drawings';
@@ -103,6 +130,7 @@ export const ViewStore = signalStore(
     selection: [],
     face: null,
     paint: { fill: '#c98a4b', line: null },
+    sides: 6,
     artwork: null,
     theme: storedTheme(),
     panel: 'none',

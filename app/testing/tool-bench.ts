@@ -23,6 +23,7 @@ export class ToolBench<S> {
   labels: string[] = [];
   artwork: string | null = null;
   grid = true;
+  sides = 6;
   private readonly maker = new PictureMaker();
   private serial = 0;
 
@@ -44,6 +45,7 @@ export class ToolBench<S> {
       picture: this.maker.make(document),
       plane: this.plane,
       paint: { fill: '#c98a4b', line: null },
+      sides: this.sides,
       selection: this.selection,
       artwork: this.artwork,
       reach: 2,

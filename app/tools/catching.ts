@@ -40,7 +40,7 @@ export function catchPointer(
   const pointer = planePointAt(on, at);
   if (!pointer) return null;
   const options = { ...on.options, grid: on.options.grid && !how.free };
-  const source = joinSources([on.source, { points: drawn, edges: [], centres: [] }]);
+  const source = joinSources([on.source, { points: drawn, edges: [], centres: [], chords: [] }]);
   const caught: Caught = how.free ? { u: exactCells(pointer.u), v: exactCells(pointer.v), kind: 'free', with: null } : catchAt(pointer, source, options);
   const last = drawn.at(-1);
   return how.lock && last ? lockToAxis(last, caught, pointer, options) : caught;

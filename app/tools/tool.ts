@@ -35,6 +35,8 @@ export interface ToolContext {
   readonly picture: Picture;
   readonly plane: Plane;
   readonly paint: Paint;
+  /** Corners of regular polygons. */
+  readonly sides: number;
   readonly selection: readonly string[];
   /** The artwork that the next press places, or null. */
   readonly artwork: string | null;
@@ -58,6 +60,8 @@ export interface Ghost {
   readonly words: readonly string[];
   /** The face that a press would take, as flat sheet coordinates. */
   readonly part?: ArrayLike<number>;
+  /** The points follow a curve: only what is caught is marked, not every one of them. */
+  readonly smooth?: boolean;
   /** A loose line on the sheet in mm, `[x0, y0, x1, y1]`. */
   readonly line?: readonly number[];
 }

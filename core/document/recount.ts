@@ -1,6 +1,6 @@
 import { exactCells } from '../math/exact';
 import type { Extent } from '../grid/settings';
-import type { Outline } from '../shape/outline';
+import { mapPoint, type Outline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
 import type { CheminDocument, DocumentNode } from './types';
 
@@ -12,7 +12,13 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
   const k = document.grid.cell / cell;
   const count = (cells: number): number => exactCells(cells * k);
   const plane = (p: Plane): Plane => ({ ...p, offset: count(p.offset) });
-  const outline = (o: Outline): Outline => ({ ...o, points: o.points.map((p) => ({ ...p, u: count(p.u), v: count(p.v) })) });
+  const outline = (o: Outline): Outline => ({
+    ...o,
+    points: o.points.map((p) => {
+      const scaled = mapPoint(p, ({ u, v }) => ({ u: count(u), v: count(v) }));
+      return p.corner ? { ...scaled, corner: { ...p.corner, size: count(p.corner.size) } } : scaled;
+    }),
+  });
   const node = (n: DocumentNode): DocumentNode => {
     if (n.kind === 'group') return { ...n, children: n.children.map(node) };
     if (n.kind === 'shape') return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth) };

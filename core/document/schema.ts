@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { exactCells, isCells } from '../math/exact';
+import type { Outline } from '../shape/outline';
 import type { FaceName } from '../solid/faces';
 import type { GridSettings } from '../grid/settings';
 import { UNITS } from '../math/units';
@@ -19,12 +20,28 @@ const cells = z.number().refine(isCells, 'a coordinate lies within a million cel
 const size = z.number().positive().max(1e6);
 const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
 
-const outline = z.strictObject({
-  points: z.array(z.strictObject({ id: z.int().min(1), u: cells, v: cells })).max(100_000),
+const planePoint = z.strictObject({ u: cells, v: cells });
+
+const outline: z.ZodType<Outline> = z.strictObject({
+  points: z
+    .array(
+      z.strictObject({
+        id: z.int().min(1),
+        u: cells,
+        v: cells,
+        into: planePoint.exactOptional(),
+        out: planePoint.exactOptional(),
+        arc: z.strictObject({ u: cells, v: cells, weight: z.number().min(1e-4).max(1e4) }).exactOptional(),
+        corner: z.strictObject({ kind: z.enum(['round', 'bevel']), size: cells.refine((n) => n > 0, 'a rounding is more than 0') }).exactOptional(),
+      }),
+    )
+    .max(100_000),
   closed: z.boolean(),
 });
 const plane = z.strictObject({ kind: z.enum(['floor', 'left', 'right', 'sheet']), offset: cells });
-const faceName = z.string().regex(/^(base|end|side:\d+)$/, 'a face is named base, end or side:number') as unknown as z.ZodType<FaceName>;
+const faceName = z
+  .string()
+  .regex(/^(base|end|side:\d+|round:\d+)$/, 'a face is named base, end, side:number or round:number') as unknown as z.ZodType<FaceName>;
 const line = z.strictObject({ colour, width: z.number().positive().max(1000) });
 
 export const paintSchema = z.strictObject({ fill: colour.nullable(), line: line.nullable() });

@@ -4,7 +4,8 @@ import { dotWorld, subtractWorld, type PlanePoint } from '../math/points';
 import { planeFrame, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges } from '../shape/outline';
 import { joinSources, type CatchSource } from '../snap/snap';
-import type { WorldFace } from '../solid/faces';
+import { chordsOf, isCurved, outlineSegments } from '../shape/segments';
+import { FACET, type WorldFace } from '../solid/faces';
 import { worldFaces, type Stage } from './things';
 
 /**
@@ -24,7 +25,15 @@ export function catchSource(document: CheminDocument, stage: Stage, plane: Plane
 
 function ofOutline({ outline }: ShapeNode): CatchSource {
   const centre = outline.closed ? outlineCentre(outline) : null;
-  return { points: outline.points, edges: outlineEdges(outline), centres: centre ? [centre] : [] };
+  const centres = centre ? [centre] : [];
+  if (!isCurved(outline)) return { points: outline.points, edges: outlineEdges(outline), centres, chords: [] };
+  const edges: [PlanePoint, PlanePoint][] = [];
+  const chords: [PlanePoint, PlanePoint][] = [];
+  for (const segment of outlineSegments(outline)) {
+    if (segment.kind === 'line') edges.push([segment.from, segment.to]);
+    else [segment.from, ...chordsOf(segment, FACET)].forEach((p, i, all) => i > 0 && chords.push([all[i - 1]!, p]));
+  }
+  return { points: outline.points, edges, centres, chords };
 }
 
 /** The corners of a face that lie in a plane, the edges between such neighbours, and its middle where all do. */
@@ -40,5 +49,5 @@ function ofFace(face: WorldFace, frame: PlaneFrame, cell: number): CatchSource {
     return p && next ? [[p, next]] : [];
   });
   const box = points.length === inPlane.length ? boxAround(points) : null;
-  return { points, edges, centres: box ? [{ u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }] : [] };
+  return { points, edges, centres: box ? [{ u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }] : [], chords: [] };
 }

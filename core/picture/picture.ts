@@ -11,7 +11,9 @@ import type { WorldPoint } from '../math/points';
 import { projectionFrom } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
-import { faceWord, type FaceName } from '../solid/faces';
+import { drawSegments } from '../shape/draw-segments';
+import { flattenOutline, isCurved, outlineSegments } from '../shape/segments';
+import { FACET, faceWord, type FaceName } from '../solid/faces';
 import { rangeDirections } from '../visibility/drawn-face';
 import { OrderKeeper } from '../visibility/order';
 import { boxCorners, placementMap, placementThing, shapesById, shapeThings, type Stage, type Thing } from './things';
@@ -98,7 +100,7 @@ export class PictureMaker {
       if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, cut.length ? cutPath(thing.drawn.polygon, cut) : null);
       const placed = face && onFaces.size > 0 ? onFaces.get(`${node.id} ${face.name}`) : undefined;
       if (cut.length === 0 && !placed) return this.paintPlain(document.light, thing, node);
-      const path = cutPath(thing.drawn.polygon, cut);
+      const path = cut.length === 0 && thing.path ? thing.path : cutPath(thing.drawn.polygon, cut);
       const art = placed?.map((placement) => paintPlacement(stage, placement, hosts, artworks, path)) ?? [];
       return this.paintShape(document.light, thing, node, path, art);
     });
@@ -132,15 +134,15 @@ export class PictureMaker {
   private paintPlain(light: Light, thing: Thing, node: ShapeNode): Painted {
     let painted = this.painted.get(thing);
     if (!painted) {
-      painted = this.paintShape(light, thing, node, polygonPath(thing.drawn.polygon), []);
+      painted = this.paintShape(light, thing, node, thing.path ?? polygonPath(thing.drawn.polygon), []);
       this.painted.set(thing, painted);
     }
     return painted;
   }
 
-  private paintShape(light: Light, { face, drawn, polyline }: Thing, node: ShapeNode, path: Path, art: readonly Painted[]): Painted {
+  private paintShape(light: Light, { face, drawn, polyline, path: exact }: Thing, node: ShapeNode, path: Path, art: readonly Painted[]): Painted {
     if (polyline || !face) {
-      const mark: PathMark = { kind: 'path', path: polylinePath(polyline ?? []), fill: null, rule: 'nonzero', line: lineStyle(node.paint.line) };
+      const mark: PathMark = { kind: 'path', path: exact ?? polylinePath(polyline ?? []), fill: null, rule: 'nonzero', line: lineStyle(node.paint.line) };
       return { node: node.id, name: node.name, marks: mark.line ? [mark] : [], visible: [{ node: node.id, face: null, polygon: polyline ?? [], open: true }] };
     }
     const solid = node.depth !== 0;
@@ -156,11 +158,13 @@ export class PictureMaker {
 
   private paintFlat(stage: Stage, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
     if (node.kind === 'placement') return paintPlacement(stage, node, new Map(), artworks, null);
-    const coords = node.outline.points.flatMap((p) => [p.u * stage.cell, p.v * stage.cell]);
+    const coords = flattenOutline(node.outline, FACET).flatMap((p) => [p.u * stage.cell, p.v * stage.cell]);
     const { closed } = node.outline;
+    const scale = [stage.cell, 0, 0, 0, stage.cell, 0, 0, 0, 1] as const;
+    const exact = isCurved(node.outline) ? drawSegments(outlineSegments(node.outline), closed, scale, 0) : null;
     const fill = closed && node.paint.fill !== null ? flatInk(node.paint.fill) : null;
     const line = lineStyle(node.paint.line);
-    const mark: PathMark = { kind: 'path', path: closed ? polygonPath(coords) : polylinePath(coords), fill, rule: 'evenodd', line };
+    const mark: PathMark = { kind: 'path', path: exact ?? (closed ? polygonPath(coords) : polylinePath(coords)), fill, rule: 'evenodd', line };
     return {
       node: node.id,
       name: node.name,

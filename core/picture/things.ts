@@ -7,8 +7,10 @@ import { clipLineNear, clipNear } from '../projection/near';
 import { planeFrame, readingDirections, sheetFromFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { facing, sheetFromWorld, type Projection } from '../projection/projection';
 import { nearnessOf, type Sight } from '../projection/sight';
-import { boundsArea } from '../shape/outline';
-import { depthFaces, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
+import { drawSegments } from '../shape/draw-segments';
+import type { Path } from '../shape/path';
+import { boundsArea, flattenOutline, isCurved, outlineSegments } from '../shape/segments';
+import { depthFaces, FACET, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
 import { convexPieces, drawFace, drawPolygon, type DrawnFace } from '../visibility/drawn-face';
 
 /** Everything that a thing's geometry depends on besides itself. Made once a projection and cell size. */
@@ -26,6 +28,8 @@ export interface Thing {
   readonly face: WorldFace | null;
   /** Lines only: its corners on the sheet. */
   readonly polyline: readonly number[] | null;
+  /** What a curved boundary is drawn as; null where corners tell it all, or where a part lies before the near plane. */
+  readonly path: Path | null;
 }
 
 /** All faces of a shape in the world, hidden ones too: one for a flat shape, none for an open line or on the sheet. */
@@ -41,7 +45,7 @@ export function shapeThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   if (faces.length === 0) return lineThings(stage, node);
   return faces.flatMap((face): Thing[] => {
     const drawn = drawFace(stage.sight, stage.directions, node.id, face.corners, face.normal);
-    return drawn ? [{ drawn, node, face, polyline: null }] : [];
+    return drawn ? [{ drawn, node, face, polyline: null, path: curvedPath(stage, node, face) }] : [];
   });
 }
 
@@ -56,18 +60,25 @@ function lineThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   const near = frame && nearnessOf(stage.sight, frame.normal, frame.origin);
   if (!frame || !near) return [];
   const half = Math.max(0.05, (node.paint.line?.width ?? 0.2) / 2);
-  const line = (node.outline.closed ? closedPoints(node) : node.outline.points).map((p) => worldFromPlane(frame, p));
+  const flat = flattenOutline(node.outline, FACET);
+  const line = (node.outline.closed && flat[0] ? [...flat, flat[0]] : flat).map((p) => worldFromPlane(frame, p));
+  const whole = isCurved(node.outline)
+    ? drawSegments(outlineSegments(node.outline), node.outline.closed, sheetFromFrame(projection, frame), projection.near)
+    : null;
   return clipLineNear(projection, line).map((piece): Thing => {
     const polyline = projectPoints(projection, piece);
     const pieces: Float64Array[] = [];
     for (let i = 0; i + 3 < polyline.length; i += 2) pieces.push(...ribbon(polyline.slice(i, i + 4), half));
-    return { drawn: drawPolygon(stage.directions, node.id, Float64Array.from(polyline), pieces, near), node, face: null, polyline };
+    return { drawn: drawPolygon(stage.directions, node.id, Float64Array.from(polyline), pieces, near), node, face: null, polyline, path: whole };
   });
 }
 
-function closedPoints(node: ShapeNode): ShapeNode['outline']['points'] {
-  const { points } = node.outline;
-  return points[0] ? [...points, points[0]] : points;
+/** The exact path of an end that is bounded by curves. */
+function curvedPath({ sight: { projection }, cell }: Stage, { outline, plane, depth }: ShapeNode, { name }: WorldFace): Path | null {
+  const frame = isCurved(outline) && (name === 'end' || name === 'base') ? planeFrame(plane, cell) : null;
+  if (!frame) return null;
+  const origin = name === 'end' ? addWorld(frame.origin, scaleWorld(frame.normal, depth * cell)) : frame.origin;
+  return drawSegments(outlineSegments(outline), true, sheetFromFrame(projection, { ...frame, origin }), projection.near);
 }
 
 /** Flat sheet coordinates of world points; those before the near plane are left out. */
@@ -131,7 +142,7 @@ export function placementThing(stage: Stage, node: PlacementNode): Thing | null 
   if (area === 0) return null;
   // Seen from behind its corners run the other way; it is there all the same, mirrored.
   if (area < 0) reversePoints(polygon);
-  return { drawn: drawPolygon(stage.directions, node.id, polygon, convexPieces(polygon), near), node, face: null, polyline: null };
+  return { drawn: drawPolygon(stage.directions, node.id, polygon, convexPieces(polygon), near), node, face: null, polyline: null, path: null };
 }
 
 function reversePoints(polygon: Float64Array): void {

@@ -1,16 +1,6 @@
 import fc from 'fast-check';
-import {
-  boundsArea,
-  boxAround,
-  doubleAreaTicks,
-  edgeLength,
-  moveOutline,
-  outlineCentre,
-  outlineEdges,
-  outlineThrough,
-  rectangleOutline,
-  spanBetween,
-} from './outline';
+import { boxAround, doubleAreaTicks, edgeLength, moveOutline, outlineCentre, outlineEdges, outlineThrough, rectangleOutline, spanBetween } from './outline';
+import { boundsArea } from './segments';
 import { mapPath, pathBox, pathFromSvg, polygonPath, polylinePath } from './path';
 
 describe('outlines', () => {

@@ -4,6 +4,13 @@ import type { PlanePoint } from '../math/points';
 /** A corner of an outline. The id is unique in its outline and survives edits: a solid's side is named after it. */
 export interface OutlinePoint extends PlanePoint {
   readonly id: number;
+  /** Handles of the curves that end and begin here, in cells of the plane; without them edges are straight. */
+  readonly into?: PlanePoint;
+  readonly out?: PlanePoint;
+  /** The edge that begins here is a piece of a conic: where its end tangents meet, and its weight. */
+  readonly arc?: PlanePoint & { readonly weight: number };
+  /** Rounding by a radius, or bevelling by a length along both edges, in cells; kept as a number. */
+  readonly corner?: { readonly kind: 'round' | 'bevel'; readonly size: number };
 }
 
 /** A boundary on a plane, in cells. Closed outlines do not repeat their first point. */
@@ -32,7 +39,19 @@ export function rectangleOutline(from: PlanePoint, to: PlanePoint): Outline {
 
 /** The outline moved by whole amounts of cells; lengths stay exactly what they were. */
 export function moveOutline(outline: Outline, du: number, dv: number): Outline {
-  return { ...outline, points: outline.points.map((p) => ({ ...p, u: exactCells(p.u + du), v: exactCells(p.v + dv) })) };
+  const at = (p: PlanePoint): PlanePoint => ({ u: exactCells(p.u + du), v: exactCells(p.v + dv) });
+  return { ...outline, points: outline.points.map((p) => mapPoint(p, at)) };
+}
+
+/** A corner with its handles under a map of the plane that keeps straight lines straight. */
+export function mapPoint(p: OutlinePoint, map: (at: PlanePoint) => PlanePoint): OutlinePoint {
+  return {
+    ...p,
+    ...map(p),
+    ...(p.into && { into: map(p.into) }),
+    ...(p.out && { out: map(p.out) }),
+    ...(p.arc && { arc: { ...map(p.arc), weight: p.arc.weight } }),
+  };
 }
 
 /** Exact differences in cells between two stored points, along u and v. */
@@ -90,11 +109,6 @@ export function doubleAreaTicks(points: readonly PlanePoint[]): number {
     twice += (ticksFromCells(p.u) - u0) * (ticksFromCells(q.v) - v0) - (ticksFromCells(q.u) - u0) * (ticksFromCells(p.v) - v0);
   }
   return twice;
-}
-
-/** Whether an outline bounds an area: closed, three corners or more, and not all on one line. */
-export function boundsArea(outline: Outline): boolean {
-  return outline.closed && outline.points.length >= 3 && doubleAreaTicks(outline.points) !== 0;
 }
 
 /** The middle of the box around an outline, in cells. */

@@ -16,6 +16,7 @@ const shape: CatchSource = {
   ],
   edges: [[{ u: 0.5, v: 0.5 }, { u: 6.5, v: 0.5 }]], // prettier-ignore
   centres: [{ u: 3.5, v: 2.25 }],
+  chords: [],
 };
 
 describe('catching', () => {

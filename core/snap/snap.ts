@@ -19,9 +19,11 @@ export interface CatchSource {
   readonly points: readonly PlanePoint[];
   readonly edges: readonly (readonly [PlanePoint, PlanePoint])[];
   readonly centres: readonly PlanePoint[];
+  /** Chords of curves: caught anywhere along them, without middles of their own. */
+  readonly chords: readonly (readonly [PlanePoint, PlanePoint])[];
 }
 
-export const NO_SOURCE: CatchSource = { points: [], edges: [], centres: [] };
+export const NO_SOURCE: CatchSource = { points: [], edges: [], centres: [], chords: [] };
 
 /** Everything of several sources. */
 export function joinSources(sources: readonly CatchSource[]): CatchSource {
@@ -29,6 +31,7 @@ export function joinSources(sources: readonly CatchSource[]): CatchSource {
     points: sources.flatMap((s) => s.points),
     edges: sources.flatMap((s) => s.edges),
     centres: sources.flatMap((s) => s.centres),
+    chords: sources.flatMap((s) => s.chords),
   };
 }
 
@@ -75,9 +78,11 @@ export function catchAt(at: PlanePoint, source: CatchSource, options: CatchOptio
   for (const p of source.centres) offer(p, 'centre');
   if (best) return best;
   if (nearCrossing) return { ...exact(crossing), kind: 'crossing', with: null };
-  for (const [p, q] of source.edges) {
-    const foot = footOnEdge(at, p, q, options);
-    if (foot) offer(foot, 'edge');
+  for (const lines of [source.edges, source.chords]) {
+    for (const [p, q] of lines) {
+      const foot = footOnEdge(at, p, q, options);
+      if (foot) offer(foot, 'edge');
+    }
   }
   return (
     best ?? alignment(at, source.points, here, options) ?? { ...exact(options.grid ? crossing : at), kind: options.grid ? 'crossing' : 'free', with: null }

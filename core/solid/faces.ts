@@ -1,13 +1,15 @@
 import type { Axis, PlanePoint, WorldPoint } from '../math/points';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld } from '../math/points';
 import { readingDirections, worldFromPlane, type PlaneFrame } from '../projection/planes';
-import { doubleAreaTicks, outlineEdges, type Outline } from '../shape/outline';
+import { doubleAreaTicks, type Outline } from '../shape/outline';
+import { chordsOf, flattenOutline, outlineSegments } from '../shape/segments';
 
 /**
  * A face's name within its solid. `base` lies in the drawn plane, `end` at full depth, `side:3` over the outline's
- * edge that starts at point 3. Names survive moves, depth changes and edits of other points.
+ * edge that starts at point 3, `round:3` over the rounding of that corner; a curved side is many facets of one name.
+ * Names survive moves, depth changes and edits of other points.
  */
-export type FaceName = 'base' | 'end' | `side:${number}`;
+export type FaceName = 'base' | 'end' | `side:${number}` | `round:${number}`;
 
 /** A flat face in the world. */
 export interface WorldFace {
@@ -20,7 +22,7 @@ export interface WorldFace {
 
 /** The face of a flat shape: its outline laid into the world, turned to the viewer. */
 export function flatFace(outline: Outline, frame: PlaneFrame): WorldFace {
-  return { name: 'end', corners: turned(outline.points, frame, frame.normal), normal: frame.normal };
+  return { name: 'end', corners: turned(flattenOutline(outline, FACET), frame, frame.normal), normal: frame.normal };
 }
 
 /**
@@ -31,26 +33,47 @@ export function flatFace(outline: Outline, frame: PlaneFrame): WorldFace {
  * @param cell edge of a cell in document units
  */
 export function depthFaces(outline: Outline, frame: PlaneFrame, depth: number, cell: number): readonly WorldFace[] {
-  if (depth === 0 || !outline.closed || doubleAreaTicks(outline.points) === 0) return [];
+  const points = flattenOutline(outline, FACET);
+  if (depth === 0 || !outline.closed || doubleAreaTicks(points) === 0) return [];
   const run = scaleWorld(frame.normal, depth * cell);
   const forward = scaleWorld(frame.normal, Math.sign(depth));
   const backward = scaleWorld(forward, -1);
   const shift = (p: WorldPoint): WorldPoint => addWorld(p, run);
   const faces: WorldFace[] = [
-    { name: 'base', corners: turned(outline.points, frame, backward), normal: backward },
-    { name: 'end', corners: turned(outline.points, frame, forward).map(shift), normal: forward },
+    { name: 'base', corners: turned(points, frame, backward), normal: backward },
+    { name: 'end', corners: turned(points, frame, forward).map(shift), normal: forward },
   ];
-  const sense = turnsWith(outline.points, frame, forward) ? 1 : -1;
-  for (const [p, q] of outlineEdges(outline)) {
+  const sense = turnsWith(points, frame, forward) ? 1 : -1;
+  for (const [p, q, name] of sideEdges(outline)) {
     const from = worldFromPlane(frame, p);
     const to = worldFromPlane(frame, q);
     const normal = unitWorld(scaleWorld(crossWorld(subtractWorld(to, from), forward), sense));
     if (!normal) continue;
     const corners = sense > 0 ? [from, to, shift(to), shift(from)] : [to, from, shift(from), shift(to)];
-    faces.push({ name: `side:${p.id}`, corners, normal });
+    faces.push({ name, corners, normal });
   }
   return faces;
 }
+
+/** Distance in cells between curved sides and their facets. */
+export const FACET = 0.004;
+
+/** The straight pieces of a boundary, each with the name of its side. */
+function sideEdges(outline: Outline): readonly (readonly [PlanePoint, PlanePoint, FaceName])[] {
+  return outlineSegments(outline).flatMap((segment) => {
+    const isCorner = segment.kind === 'conic' && segment.corner;
+    const bevel = segment.kind === 'line' && outline.points.some((p) => p.id === segment.id && p.corner?.kind === 'bevel' && !same(p, segment.from));
+    const name: FaceName = isCorner || bevel ? `round:${segment.id}` : `side:${segment.id}`;
+    let from = segment.from;
+    return chordsOf(segment, FACET).map((to) => {
+      const edge = [from, to, name] as const;
+      from = to;
+      return edge;
+    });
+  });
+}
+
+const same = (p: PlanePoint, q: PlanePoint): boolean => p.u === q.u && p.v === q.v;
 
 function turnsWith(points: readonly PlanePoint[], frame: PlaneFrame, normal: WorldPoint): boolean {
   return doubleAreaTicks(points) * dotWorld(crossWorld(frame.u, frame.v), normal) > 0;

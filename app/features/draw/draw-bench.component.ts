@@ -27,6 +27,10 @@ export class DrawBenchComponent {
     if (line) this.view.patch({ paint: { ...this.view.paint(), line: { ...line, ...part } } });
   }
 
+  protected setSides(sides: number): void {
+    this.view.patch({ sides: Math.round(sides) });
+  }
+
   protected setFill(fill: string): void {
     this.view.patch({ paint: { ...this.view.paint(), fill } });
   }
