@@ -8,6 +8,7 @@ import { ImportsService } from '../platform/imports.service';
 import { KeepingService } from '../platform/keeping.service';
 import { ReferencesService } from '../platform/references.service';
 import { moveOnPlane } from '../tools/pick.tool';
+import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { COMMANDS, type CommandId } from './keys';
 import { MessageStore } from './messages.store';
@@ -28,6 +29,7 @@ export class CommandsService {
   private readonly steering = inject(SteeringService);
   private readonly references = inject(ReferencesService);
   private readonly handOver = inject(HandOverService);
+  private readonly arranging = inject(ArrangingService);
 
   /** Selected nodes that are still there. */
   readonly selected = computed(() => this.view.selection().filter((id) => findNode(this.documents.kept(), id) !== null));
@@ -70,6 +72,15 @@ export class CommandsService {
     rename: () => document.querySelector<HTMLElement>('[data-rename]')?.focus(),
     hide: () => this.toggle('hidden'),
     lock: () => this.toggle('locked'),
+    duplicate: () => this.arranging.duplicate(),
+    'turn.left': () => this.arranging.turn(90),
+    'turn.right': () => this.arranging.turn(-90),
+    'mirror.across': () => this.arranging.mirror('u'),
+    'mirror.up': () => this.arranging.mirror('v'),
+    'to.floor': () => this.arranging.toPlane('floor'),
+    'to.left': () => this.arranging.toPlane('left'),
+    'to.right': () => this.arranging.toPlane('right'),
+    'to.sheet': () => this.arranging.toPlane('sheet'),
     group: () => this.group(),
     ungroup: () => this.ungroup(),
     'document.new': () => this.keeping.startEmpty(),
@@ -95,6 +106,8 @@ export class CommandsService {
     if (id === 'undo') return this.documents.canUndo();
     if (id === 'redo') return this.documents.canRedo();
     if (id === 'delete' || id === 'rename' || id === 'hide' || id === 'lock' || id === 'group') return this.selected().length > 0;
+    if (id === 'duplicate') return this.arranging.nodes().length > 0;
+    if (/^(turn|mirror|to)\./.test(id)) return this.arranging.shapes().length > 0;
     if (id === 'ungroup') return this.selected().some((s) => findNode(this.documents.kept(), s)?.kind === 'group');
     if (id === 'offset.more' || id === 'offset.less') return this.view.plane().kind !== 'sheet';
     if (id === 'projection.calmer' || id === 'projection.stronger' || id === 'view.cone') return this.steering.perspective() !== null;

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { CoreError } from '../math/errors';
 import { exactCells } from '../math/exact';
 import { PLANE_AXES, type Plane } from '../projection/planes';
-import { moveOutline } from '../shape/outline';
+import { moveOutline, type Outline } from '../shape/outline';
 import {
   artworkSchema,
   boxSchema,
@@ -35,6 +35,11 @@ export const editSchema = z.discriminatedUnion('kind', [
   /** Along the world's axes, in cells; on the sheet a is right and b is down. */
   z.strictObject({ kind: z.literal('move'), ids, by: z.strictObject({ a: cellsSchema, b: cellsSchema, h: cellsSchema }) }),
   z.strictObject({ kind: z.literal('outline'), id: idSchema, outline: outlineSchema }),
+  /** Shapes with another boundary, plane, or both, as one step. */
+  z.strictObject({
+    kind: z.literal('lay'),
+    items: z.array(z.strictObject({ id: idSchema, plane: planeSchema, outline: outlineSchema })).min(1),
+  }),
   z.strictObject({ kind: z.literal('depth'), id: idSchema, depth: cellsSchema }),
   z.strictObject({ kind: z.literal('plane'), id: idSchema, plane: planeSchema }),
   z.strictObject({ kind: z.literal('paint'), ids, paint: paintSchema }),
@@ -86,6 +91,8 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return { ...document, projection: edit.projection };
     case 'grid':
       return { ...document, grid: edit.grid };
+    case 'lay':
+      return { ...document, nodes: edit.items.reduce((nodes, item) => layNode({ ...document, nodes }, item), document.nodes) };
     case 'recount':
       return recounted(document, edit.cell);
     case 'setup':
@@ -140,6 +147,13 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
   }
 }
 
+function layNode(document: CheminDocument, { id, plane, outline }: { id: string; plane: Plane; outline: Outline }): readonly DocumentNode[] {
+  return replaceNode(document, id, (node) => {
+    if (node.kind !== 'shape') throw wrongKind(node, 'shape');
+    return [{ ...node, plane, outline }];
+  });
+}
+
 /** The bitmap is kept once, however often it is added. */
 function addReference(document: CheminDocument, reference: Reference, bitmap: Bitmap): CheminDocument {
   const known = document.bitmaps.some((b) => b.id === bitmap.id);
@@ -160,7 +174,8 @@ export interface CellMove {
   readonly h: number;
 }
 
-function moved(node: DocumentNode, by: CellMove): DocumentNode {
+/** A thing moved; what lies on a face moves with its host alone. */
+export function moved(node: DocumentNode, by: CellMove): DocumentNode {
   if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by)) };
   if (node.kind === 'shape') {
     const { plane, du, dv } = movedPlane(node.plane, by);
@@ -250,6 +265,7 @@ export function describeEdit(edit: Edit): string {
     delete: 'delete',
     move: 'move',
     outline: 'change outline',
+    lay: 'change shapes',
     depth: 'set depth',
     plane: 'change plane',
     paint: 'paint',

@@ -5,11 +5,12 @@ import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import { ArrangePanelComponent } from './arrange-panel.component';
 
 /** Settings for drawing: the paint of what comes next. */
 @Component({
   selector: 'chemin-draw-bench',
-  imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, ToggleSwitchModule],
+  imports: [ArrangePanelComponent, ColourFieldComponent, FormsModule, MeasureFieldComponent, ToggleSwitchModule],
   templateUrl: './draw-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
