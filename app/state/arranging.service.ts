@@ -15,6 +15,7 @@ import {
   type Edit,
   type DocumentNode,
   type Laid,
+  type PlaneBox,
   type PlaneKind,
   type PlanePoint,
   type ShapeNode,
@@ -55,7 +56,7 @@ export class ArrangingService {
   }
 
   toPlane(kind: PlaneKind): void {
-    this.each(`to the ${planeName(kind, this.documents.kept().projection)}`, (laid) => toPlane(laid, kind));
+    this.each(`to the ${planeName(kind, this.documents.kept().projection)}`, (laid, _about, box) => toPlane(laid, kind, 'corner', box));
     const first = this.shapes()[0];
     if (first) this.view.putPlane(first.plane);
   }
@@ -76,20 +77,28 @@ export class ArrangingService {
     this.repeat(1, { a: plane === 'left' ? 0 : 1, b: plane === 'left' ? 1 : 0, h: 0 }, 'duplicate');
   }
 
-  /** Changes every selected shape on its own plane about the middle of the first one's box. */
-  private each(label: string, change: (laid: Laid, about: PlanePoint) => Laid): void {
+  /** Changes every selected shape; those of one plane as a whole, about the middle of the box around them all. */
+  private each(label: string, change: (laid: Laid, about: PlanePoint, box: PlaneBox) => Laid): void {
     const shapes = this.shapes().filter((shape) => !shape.locked);
-    const middles = new Map<string, PlanePoint>();
+    const boxes = new Map<string, PlaneBox>();
+    const keyOf = ({ plane }: ShapeNode): string => `${plane.kind} ${plane.offset}`;
+    for (const shape of shapes) {
+      const [box, known] = [outlineBox(shape.outline), boxes.get(keyOf(shape))];
+      if (box) boxes.set(keyOf(shape), known ? around(known, box) : box);
+    }
     const items = shapes.flatMap((shape) => {
-      const box = outlineBox(shape.outline);
+      const box = boxes.get(keyOf(shape));
       if (!box) return [];
-      const key = `${shape.plane.kind} ${shape.plane.offset}`;
-      const about = middles.get(key) ?? { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
-      middles.set(key, about);
-      return [{ id: shape.id, ...change({ outline: shape.outline, plane: shape.plane }, about) }];
+      const about = { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
+      return [{ id: shape.id, ...change({ outline: shape.outline, plane: shape.plane }, about, box) }];
     });
     if (items.length === 0) return;
     const name = items.length === 1 ? shapes[0]!.name : `${items.length} shapes`;
     this.documents.commit({ kind: 'lay', items } as Edit, `${label}: ${name}`);
   }
+}
+
+/** The box around two boxes. */
+function around(p: PlaneBox, q: PlaneBox): PlaneBox {
+  return { minU: Math.min(p.minU, q.minU), minV: Math.min(p.minV, q.minV), maxU: Math.max(p.maxU, q.maxU), maxV: Math.max(p.maxV, q.maxV) };
 }

@@ -52,7 +52,9 @@ describe('arranging', () => {
     view.select(['one', 'two']);
     const commands = TestBed.inject(CommandsService);
     commands.run('turn.left');
-    expect(findShape(store.kept(), 'one')!.outline.points[1]).toMatchObject({ u: 3, v: 3 });
+    // Both turn about the middle of the box around them, (4, 1).
+    expect(findShape(store.kept(), 'one')!.outline.points[1]).toMatchObject({ u: 5, v: 1 });
+    expect(findShape(store.kept(), 'two')!.outline.points[1]).toMatchObject({ u: 5, v: 5 });
     expect(store.history().steps).toHaveLength(1);
     commands.run('mirror.across');
     commands.run('mirror.up');

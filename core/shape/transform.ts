@@ -68,9 +68,9 @@ export interface Laid {
  * walls it goes round the upright that both would share, between the right wall and the floor it folds at its lower
  * edge. What was read from left to right still is, so that lettering and pictures stay readable. To and from the
  * sheet, which has no place in space, its counts stay, turned upright.
+ * @param box the box whose corner or middle is kept: that of several shapes where they go together
  */
-export function toPlane({ outline, plane: from }: Laid, kind: PlaneKind, hinge: Hinge = 'corner'): Laid {
-  const box = outlineBox(outline);
+export function toPlane({ outline, plane: from }: Laid, kind: PlaneKind, hinge: Hinge = 'corner', box = outlineBox(outline)): Laid {
   if (!box || from.kind === kind) return { outline, plane: from };
   const turned = readFromLeft(from.kind) === readFromLeft(kind) ? outline : mirrorOutline(outline, 'u', (box.minU + box.maxU) / 2);
   if (from.kind === 'sheet' || kind === 'sheet') {
