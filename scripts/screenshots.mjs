@@ -106,6 +106,41 @@ try {
   await shoot(first, 'trace');
   await first.close();
 
+  // Forms: circles, a rounded rectangle, a polygon and a curve on three planes, in perspective.
+  const forms = await demo(SMALL);
+  await press(forms, 'Drawings');
+  await press(forms, 'New drawing');
+  await forms.getByText('Nothing is drawn yet.').waitFor();
+  const field = await forms.locator('.area').boundingBox();
+  const fit = Math.min((field.width - 72) / 300, (field.height - 72) / 200);
+  const spot = (a, b, h) => [
+    field.x + Math.round((field.width - 300 * fit) / 2) + (150 + (a - b) * 8 * Math.cos(Math.PI / 6)) * fit,
+    field.y + Math.round((field.height - 200 * fit) / 2) + (150 - ((a + b) / 2 + h) * 8) * fit,
+  ];
+  const tool = async (plane, digit, ...places) => {
+    await forms.locator('.area').focus();
+    await forms.keyboard.press(plane);
+    await forms.keyboard.press(digit);
+    for (const place of places) {
+      await forms.mouse.move(...spot(...place), { steps: 3 });
+      await forms.mouse.down();
+      await forms.mouse.up();
+      await forms.waitForTimeout(30);
+    }
+  };
+  await tool('r', '3', [8, 0, 1], [15, 0, 8]);
+  await forms.getByRole('textbox', { name: 'Round corners' }).fill('1.5');
+  await forms.keyboard.press('Enter');
+  await tool('r', '5', [4, 0, 5], [6, 0, 5]);
+  await tool('l', '6', [0, 1, 1], [0, 8, 6]);
+  await tool('f', '7', [8, 8, 0], [11, 8, 0]);
+  await tool('f', '9', [1, 9, 0], [4, 12, 0], [9, 13, 0], [13, 9, 0]);
+  await forms.keyboard.press('Escape');
+  await forms.keyboard.press('1');
+  await forms.waitForTimeout(200);
+  await shoot(forms, 'forms');
+  await forms.close();
+
   const page = await demo(SMALL);
   // Draw: an outline on the quay, about to be closed.
   await page.keyboard.press('f');
