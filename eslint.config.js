@@ -30,7 +30,7 @@ const coreRules = Object.entries(CORE_MAY_IMPORT).map(([folder, allowed]) => {
 });
 
 const INSIDE_CORE = { regex: '^\\.{1,2}/(.*/)?core/(?!index$)', message: 'core is entered by its index alone.' };
-const FEATURES = ['draw', 'build', 'light', 'artwork', 'output'];
+const FEATURES = ['projection', 'draw', 'build', 'light', 'artwork', 'output'];
 const featureRules = FEATURES.map((name) =>
   only(
     [`app/features/${name}/**/*.ts`],
@@ -70,6 +70,8 @@ export default tseslint.config(
         setTimeout: 'readonly',
         URL: 'readonly',
         fetch: 'readonly',
+        Buffer: 'readonly',
+        document: 'readonly',
         localStorage: 'readonly',
         requestAnimationFrame: 'readonly',
       },

@@ -145,7 +145,7 @@ test('two-point: every handle, far coordinates, locks, into view and back, the c
   // 100,000 px (of 1/96 inch) away, and still a picture.
   await type(page, 'x of a', '100000*25.4/96');
   expect(await value(page, 'x of a')).toBeCloseTo(26458.3, 0);
-  picture = await changes(page, picture);
+  await changes(page, picture);
   await type(page, 'x of b', '\u2212100000 px');
   await expect(page.getByRole('region', { name: 'Name of the projection' })).toContainText('two-point perspective');
 
@@ -246,7 +246,7 @@ test('the grid: its cell by edge and by lines, sizes or counts kept, families, p
   picture = await changes(page, picture);
   await page.getByRole('switch', { name: 'ends after some cells' }).click();
   await type(page, 'Last cell across', '10');
-  picture = await changes(page, picture);
+  await changes(page, picture);
   await page.locator('.area').focus();
   await page.keyboard.press('2');
   await page.getByRole('textbox', { name: 'Name of the set-up' }).fill('quay class');

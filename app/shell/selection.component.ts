@@ -128,9 +128,10 @@ export class SelectionComponent {
 
   /** Rounds every corner between straight edges by a radius that stays a number; 0 makes them sharp again. */
   protected round(shape: ShapeNode, size: number): void {
-    const points = shape.outline.points.map(({ corner: _corner, ...p }) =>
-      size > 0 ? { ...p, corner: { kind: 'round' as const, size: exactCells(size) } } : p,
-    );
+    const points = shape.outline.points.map(({ corner, ...p }) => {
+      const next = size > 0 ? { kind: 'round' as const, size: exactCells(size) } : undefined;
+      return corner || next ? { ...p, ...(next && { corner: next }) } : p;
+    });
     this.store.commit({ kind: 'outline', id: shape.id, outline: { ...shape.outline, points } }, `round ${shape.name}`);
   }
 
