@@ -118,6 +118,30 @@ import { ViewStore } from '../state/view.store';
       font-size: 12px;
       color: var(--ink-2);
     }
+    header > .plain:not(.naming),
+    .mark {
+      flex: none;
+    }
+    .title,
+    .saved,
+    .naming {
+      flex: 0 1 auto;
+    }
+    .saved {
+      min-width: 0;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    /* On narrow windows words give way to what is pressed. */
+    @media (max-width: 1180px) {
+      .find kbd,
+      .naming small {
+        display: none;
+      }
+      .title {
+        width: 130px;
+      }
+    }
     .gap {
       flex: 1;
     }

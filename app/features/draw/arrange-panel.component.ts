@@ -35,7 +35,7 @@ const KINDS: readonly PlaneKind[] = ['floor', 'left', 'right', 'sheet'];
         <chemin-measure label="Step along a" [cell]="cell()" [sheet]="sheet()" [value]="step().a" (taken)="setStep({ a: $event })" />
         <chemin-measure label="Step along b" [cell]="cell()" [sheet]="sheet()" [value]="step().b" (taken)="setStep({ b: $event })" />
         <chemin-measure label="Step along h" [cell]="cell()" [sheet]="sheet()" [value]="step().h" (taken)="setStep({ h: $event })" />
-        <button type="button" class="plain" (click)="arranging.repeat(count(), step())">Make the row</button>
+        <div class="chips"><button type="button" class="plain" (click)="arranging.repeat(count(), step())">Make the row</button></div>
         <p class="note">Steps are true lengths, so that in perspective they recede rightly.</p>
       </section>
     }
