@@ -99,6 +99,13 @@ test('one-point: its point, horizon, roll and corner by hand and by number', asy
   await changes(page, picture);
   expect(await value(page, 'x of the corner')).toBeCloseTo(corner[0] - 20, 0);
   expect(await value(page, 'x of b')).toBeCloseTo(x + 25, 0);
+  const level = await value(page, 'y at the middle');
+  await drag(page, look, [SHEET.width * 0.06, level], [SHEET.width * 0.06, level + 9]);
+  expect(await value(page, 'y at the middle')).toBeCloseTo(level + 9, 0);
+  expect(await value(page, 'x of b')).toBeCloseTo(x + 25, 0);
+  await drag(page, look, [SHEET.width * 0.94, level + 9], [SHEET.width * 0.94, level - 3]);
+  expect(await value(page, 'Roll')).toBeGreaterThan(2);
+  await type(page, 'Roll', '0');
   await type(page, 'Turn', '30');
   await expect(page.getByRole('region', { name: 'Name of the projection' })).toContainText('no longer one-point perspective: two-point perspective');
 });
@@ -198,6 +205,19 @@ test('three-point: all three points, the horizon, and an eye height from the pre
   const y = await value(page, 'y at the middle');
   await type(page, 'y at the middle', `${y - 20}`);
   expect(await value(page, 'y at the middle')).toBeCloseTo(y - 20, 0);
+  // The horizon within the window, then horizon, roll and corner by hand; h stays under the horizon's hand.
+  await type(page, 'y at the middle', '\u221225');
+  const look = await lookOf(page);
+  const under = await value(page, 'y of h');
+  await drag(page, look, [SHEET.width * 0.06, -25], [SHEET.width * 0.06, -10]);
+  expect(await value(page, 'y at the middle')).toBeCloseTo(-10, 0);
+  expect(await value(page, 'y of h')).toBeCloseTo(under, 0);
+  const corner = [await value(page, 'x of the corner'), await value(page, 'y of the corner')] as const;
+  await drag(page, look, corner, [corner[0] + 12, corner[1] + 6]);
+  expect(await value(page, 'x of the corner')).toBeCloseTo(corner[0] + 12, 0);
+  await drag(page, look, [SHEET.width * 0.94, -10], [SHEET.width * 0.94, -22]);
+  expect(await value(page, 'Roll')).toBeGreaterThan(0.3);
+  await type(page, 'Roll', '0');
   await page.keyboard.press('Escape');
   await page.locator('.area').focus();
   await page.keyboard.press('4');

@@ -2,8 +2,8 @@ import type { Ramp, Sun } from '../light/tones';
 import type { SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
 import { gridOf, type GridSettings } from '../grid/settings';
-import type { Axis } from '../math/points';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
+import type { TracedStroke } from '../projection/solve-strokes';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import type { FaceName } from '../solid/faces';
@@ -56,12 +56,7 @@ export interface Reference {
 }
 
 /** An edge traced over a reference, in mm of the sheet, and the axis that it runs along. */
-export interface Stroke {
-  readonly id: string;
-  readonly from: SheetPoint;
-  readonly to: SheetPoint;
-  readonly axis: Axis;
-}
+export type Stroke = TracedStroke;
 
 /** A line drawn along a boundary: width in sheet units. */
 export interface LinePaint {
