@@ -12,12 +12,13 @@ function layersOver(context: CanvasRenderingContext2D): CanvasLayers {
       layer.setTransform(context.getTransform());
       return layer as unknown as CanvasLike;
     },
-    close: (layer, beneath, strength) => {
+    close: (layer, beneath, strength, blend) => {
       const from = (layer as unknown as CanvasRenderingContext2D).canvas;
       const to = beneath as unknown as CanvasRenderingContext2D;
       to.save();
       to.setTransform(1, 0, 0, 1, 0, 0);
       to.globalAlpha *= strength;
+      to.globalCompositeOperation = blend === 'normal' ? 'source-over' : blend;
       to.drawImage(from, 0, 0);
       to.restore();
     },

@@ -1,4 +1,5 @@
 import type { Affine } from '../math/matrix';
+import type { Blend } from '../paint/paint';
 import type { Path } from '../shape/path';
 
 /** A stop of a gradient: place 0 to 1, colour `#rrggbb`, strength 0 to 1. */
@@ -57,6 +58,8 @@ export interface GroupMark {
   readonly name: string;
   readonly clip: { readonly path: Path; readonly rule: 'nonzero' | 'evenodd' } | null;
   readonly strength: number;
+  /** How the whole group mixes with what lies under it (W3C Compositing 1); `normal` without. */
+  readonly blend?: Exclude<Blend, 'normal'>;
   readonly marks: readonly Mark[];
 }
 

@@ -128,7 +128,7 @@ describe('files of format 1', () => {
   it('are brought up to the present one', () => {
     const checked = checkDocument(old);
     expect(checked.ok && checked.value).toMatchObject({
-      version: 2,
+      version: 3,
       projection: isometricSetup({ x: 10, y: 20 }, 'true'),
       grid: { ...gridOf(7), bold: 4 },
       sheet: { resolution: 300, scale: 1 },
@@ -159,7 +159,7 @@ describe('set-ups as files', () => {
     };
     expect(first(text.slice(0, -8))).toContain('cut short');
     expect(first('{"format":"chemin"}')).toContain('not a set-up');
-    expect(first(text.replace('"version": 2', '"version": 9'))).toContain('later Chemin (format 9');
+    expect(first(text.replace('"version": 3', '"version": 9'))).toContain('later Chemin (format 9');
     expect(first(text.replace('"cell": 10', '"cell": -1'))).toContain('grid.cell');
     expect(first('x'.repeat(100_001))).toContain('larger');
   });

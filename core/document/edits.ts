@@ -1,12 +1,15 @@
 import * as z from 'zod';
 import { CoreError } from '../math/errors';
-import { exactCells } from '../math/exact';
-import { PLANE_AXES, type Plane } from '../projection/planes';
-import { moveOutline, type Outline } from '../shape/outline';
+import type { Paint } from '../paint/paint';
+import type { Plane } from '../projection/planes';
+import type { Outline } from '../shape/outline';
 import {
   artworkSchema,
   boxSchema,
   cellsSchema,
+  dimensionFields,
+  moveSchema,
+  swatchesSchema,
   bitmapSchema,
   gridSchema,
   idSchema,
@@ -22,9 +25,11 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
-import { findNode, idsWithin } from './tree';
+import { independentCopy } from './copy';
+import { moved } from './move';
+import { findNode, flattenTree, idsWithin } from './tree';
 import { recounted } from './recount';
-import type { Bitmap, CheminDocument, DocumentNode, GroupNode, Reference } from './types';
+import type { Bitmap, CheminDocument, CopyNode, DocumentNode, GroupNode, Reference } from './types';
 
 const ids = z.array(idSchema).min(1);
 
@@ -33,13 +38,20 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('add'), nodes: z.array(nodeSchema), artworks: z.array(artworkSchema) }),
   z.strictObject({ kind: z.literal('delete'), ids }),
   /** Along the world's axes, in cells; on the sheet a is right and b is down. */
-  z.strictObject({ kind: z.literal('move'), ids, by: z.strictObject({ a: cellsSchema, b: cellsSchema, h: cellsSchema }) }),
+  z.strictObject({ kind: z.literal('move'), ids, by: moveSchema }),
   z.strictObject({ kind: z.literal('outline'), id: idSchema, outline: outlineSchema }),
   /** Shapes with another boundary, plane, or both, as one step. */
   z.strictObject({
     kind: z.literal('lay'),
-    items: z.array(z.strictObject({ id: idSchema, plane: planeSchema, outline: outlineSchema })).min(1),
+    items: z.array(z.strictObject({ id: idSchema, plane: planeSchema, outline: outlineSchema, paint: paintSchema.exactOptional() })).min(1),
   }),
+  /** Things taken out and others put where the last of them stood, as one step. */
+  z.strictObject({ kind: z.literal('replace'), ids, nodes: z.array(nodeSchema) }),
+  /** Things put into a group, or none, before another thing there, or at its end. */
+  z.strictObject({ kind: z.literal('arrange'), ids, parent: idSchema.nullable(), before: idSchema.nullable() }),
+  z.strictObject({ kind: z.literal('paints'), items: z.array(z.strictObject({ id: idSchema, paint: paintSchema })).min(1) }),
+  z.strictObject({ kind: z.literal('swatches'), swatches: swatchesSchema }),
+  z.strictObject({ kind: z.literal('dimension'), id: idSchema, ...dimensionFields }),
   z.strictObject({ kind: z.literal('depth'), id: idSchema, depth: cellsSchema }),
   z.strictObject({ kind: z.literal('plane'), id: idSchema, plane: planeSchema }),
   z.strictObject({ kind: z.literal('paint'), ids, paint: paintSchema }),
@@ -93,6 +105,14 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return { ...document, grid: edit.grid };
     case 'lay':
       return { ...document, nodes: edit.items.reduce((nodes, item) => layNode({ ...document, nodes }, item), document.nodes) };
+    case 'replace':
+      return { ...document, nodes: replaced(document, edit.ids, edit.nodes) };
+    case 'arrange':
+      return { ...document, nodes: arranged(document, edit) };
+    case 'paints':
+      return edit.items.reduce((now, { id, paint }) => applyEdit(now, { kind: 'paint', ids: [id], paint }), document);
+    case 'swatches':
+      return { ...document, swatches: edit.swatches };
     case 'recount':
       return recounted(document, edit.cell);
     case 'setup':
@@ -114,7 +134,7 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
   }
 }
 
-type NodeEdit = Extract<Edit, { kind: 'move' | 'outline' | 'depth' | 'plane' | 'paint' | 'name' | 'hide' | 'lock' | 'place' }>;
+type NodeEdit = Extract<Edit, { kind: 'move' | 'outline' | 'depth' | 'plane' | 'paint' | 'name' | 'hide' | 'lock' | 'place' | 'dimension' }>;
 
 function changeNodes(document: CheminDocument, edit: NodeEdit): readonly DocumentNode[] {
   const targets = 'ids' in edit ? edit.ids : [edit.id];
@@ -140,6 +160,9 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
     case 'place':
       if (node.kind !== 'placement') throw wrongKind(node, 'placement');
       return { ...node, target: edit.target, box: edit.box };
+    case 'dimension':
+      if (node.kind !== 'dimension') throw wrongKind(node, 'dimension');
+      return { ...node, ...edit, kind: 'dimension' };
     default:
       if (node.kind !== 'shape') throw wrongKind(node, 'shape');
       if (edit.kind === 'outline') return { ...node, outline: edit.outline };
@@ -147,10 +170,17 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
   }
 }
 
-function layNode(document: CheminDocument, { id, plane, outline }: { id: string; plane: Plane; outline: Outline }): readonly DocumentNode[] {
+interface LaidItem {
+  readonly id: string;
+  readonly plane: Plane;
+  readonly outline: Outline;
+  readonly paint?: Paint;
+}
+
+function layNode(document: CheminDocument, { id, plane, outline, paint }: LaidItem): readonly DocumentNode[] {
   return replaceNode(document, id, (node) => {
     if (node.kind !== 'shape') throw wrongKind(node, 'shape');
-    return [{ ...node, plane, outline }];
+    return [{ ...node, plane, outline, paint: paint ?? node.paint }];
   });
 }
 
@@ -165,33 +195,6 @@ function deleteReference(document: CheminDocument, id: string): CheminDocument {
   const references = document.references.filter((r) => r.id !== id);
   const used = new Set(references.map((r) => r.bitmap));
   return { ...document, references, bitmaps: document.bitmaps.filter((b) => used.has(b.id)) };
-}
-
-/** Displacement in cells along the world's axes. */
-export interface CellMove {
-  readonly a: number;
-  readonly b: number;
-  readonly h: number;
-}
-
-/** A thing moved; what lies on a face moves with its host alone. */
-export function moved(node: DocumentNode, by: CellMove): DocumentNode {
-  if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by)) };
-  if (node.kind === 'shape') {
-    const { plane, du, dv } = movedPlane(node.plane, by);
-    return { ...node, plane, outline: du === 0 && dv === 0 ? node.outline : moveOutline(node.outline, du, dv) };
-  }
-  if (node.target.kind === 'face') return node;
-  const { plane, du, dv } = movedPlane(node.target.plane, by);
-  const [dx, dy] = plane.kind === 'left' ? [-du, -dv] : plane.kind === 'sheet' ? [du, dv] : [du, -dv];
-  return { ...node, target: { kind: 'plane', plane }, box: { ...node.box, x: exactCells(node.box.x + dx), y: exactCells(node.box.y + dy) } };
-}
-
-function movedPlane(plane: Plane, by: CellMove): { readonly plane: Plane; readonly du: number; readonly dv: number } {
-  if (plane.kind === 'sheet') return { plane, du: by.a, dv: by.b };
-  const axes = PLANE_AXES[plane.kind];
-  const across = by[axes.across];
-  return { plane: across === 0 ? plane : { ...plane, offset: exactCells(plane.offset + across) }, du: by[axes.u], dv: by[axes.v] };
 }
 
 function replaceNode(document: CheminDocument, id: string, change: (node: DocumentNode) => readonly DocumentNode[]): readonly DocumentNode[] {
@@ -226,7 +229,48 @@ function withoutNodes(document: CheminDocument, targets: readonly string[]): rea
     });
     return mapped.length === nodes.length && mapped.every((node, i) => node === nodes[i]) ? nodes : mapped;
   };
-  return keep(document.nodes);
+  const left = keep(document.nodes);
+  const copies = flattenTree(left).filter(({ node }) => node.kind === 'copy' && gone.has(node.of));
+  return copies.length === 0 ? left : copies.reduce((nodes, { node }) => independent(document, nodes, node as CopyNode), left);
+}
+
+/** A copy whose original goes becomes a thing of its own, so that nothing else is lost. */
+function independent(document: CheminDocument, nodes: readonly DocumentNode[], copy: CopyNode): readonly DocumentNode[] {
+  return replaceNode({ ...document, nodes }, copy.id, () => {
+    const own = independentCopy(document, copy);
+    return own ? [own.node, ...own.on] : [];
+  });
+}
+
+/** Ids that come back are not gone: what lies on their faces, and their copies, stay. */
+function replaced(document: CheminDocument, targets: readonly string[], nodes: readonly DocumentNode[]): readonly DocumentNode[] {
+  const back = new Set(nodes.map((node) => node.id));
+  const last = targets.at(-1)!;
+  const marker: GroupNode = { kind: 'group', id: `${last} `, name: '', hidden: false, locked: false, children: [] };
+  const marked = replaceNode(document, last, (old) => [marker, old]);
+  const bare = targets.filter((id) => back.has(id)).reduce((now, id) => replaceNode({ ...document, nodes: now }, id, () => []), marked);
+  const filled = replaceNode({ ...document, nodes: bare }, marker.id, () => nodes);
+  const gone = targets.filter((id) => !back.has(id));
+  return gone.length > 0 ? withoutNodes({ ...document, nodes: filled }, gone) : filled;
+}
+
+/** Things keep their order; what would lie in itself stays where it is. */
+function arranged(document: CheminDocument, { ids: targets, parent, before }: Extract<Edit, { kind: 'arrange' }>): readonly DocumentNode[] {
+  const order = flattenTree(document.nodes).map(({ node }) => node);
+  const into = parent === null ? null : findNode(document, parent);
+  if (parent !== null && into?.kind !== 'group') throw into ? wrongKind(into, 'group') : new CoreError('unknown-node', `There is no node “${parent}”.`, { id: parent });
+  const wanted = new Set(targets);
+  for (const id of targets) if (!findNode(document, id)) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
+  const moving = order.filter((node) => wanted.has(node.id) && !(parent !== null && idsWithin(node).includes(parent)) && node.id !== before);
+  const rest = moving.reduce((nodes, { id }) => replaceNode({ ...document, nodes }, id, () => []), document.nodes);
+  // What lies in something else that moves goes with it.
+  const heads = moving.filter((node) => !moving.some((other) => other !== node && idsWithin(other).includes(node.id)));
+  const put = (siblings: readonly DocumentNode[]): readonly DocumentNode[] => {
+    const at = siblings.findIndex((node) => node.id === before);
+    return at < 0 ? [...siblings, ...heads] : [...siblings.slice(0, at), ...heads, ...siblings.slice(at)];
+  };
+  if (parent === null) return put(rest);
+  return replaceNode({ ...document, nodes: rest }, parent, (node) => [{ ...asGroup(node), children: put(asGroup(node).children) }]);
 }
 
 /** The new group stands where the last of its members stood, members in their order. */
@@ -262,6 +306,11 @@ function wrongKind(node: DocumentNode, wanted: string): CoreError {
 export function describeEdit(edit: Edit): string {
   const names: Readonly<Record<Edit['kind'], string>> = {
     add: 'add',
+    replace: 'replace',
+    arrange: 'change order',
+    paints: 'paint',
+    swatches: 'change palette',
+    dimension: 'change dimension',
     delete: 'delete',
     move: 'move',
     outline: 'change outline',

@@ -26,6 +26,11 @@ export function fromVersion1(data: Data): Data {
   };
 }
 
+/** Data of format 2 as data of format 3, unchecked: there is no palette yet. */
+export function fromVersion2(data: Data): Data {
+  return { ...data, version: 3, swatches: [] };
+}
+
 /** A kept edit of format 1 as one of format 2, unchecked: those that set the projection or the grid. */
 export function editFromVersion1(edit: unknown): unknown {
   if (!isData(edit)) return edit;

@@ -35,7 +35,7 @@ describe('project files', () => {
   });
 
   it('are refused when a later version wrote them', () => {
-    expect(problemsOf(changed((d) => Object.assign(d, { version: 7 })))[0]).toMatch(/later Chemin \(format 7; this one reads up to 2\)/);
+    expect(problemsOf(changed((d) => Object.assign(d, { version: 7 })))[0]).toMatch(/later Chemin \(format 7; this one reads up to 3\)/);
   });
 
   it('are refused with NaN, with the place', () => {

@@ -1,5 +1,5 @@
 import type { Checked, Problem } from '../math/errors';
-import { fromVersion1 } from './migrations';
+import { fromVersion1, fromVersion2 } from './migrations';
 import type { GridSettings } from '../grid/settings';
 import type { ProjectionSetup } from '../projection/setup';
 import { documentSchema, setupFileSchema } from './schema';
@@ -79,6 +79,7 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
   }
   const { version } = data as { version?: unknown };
   if (version === 1) return checkDocument(fromVersion1(data as Record<string, unknown>));
+  if (version === 2) return checkDocument(fromVersion2(data as Record<string, unknown>));
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
   }

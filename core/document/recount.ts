@@ -1,8 +1,10 @@
 import { exactCells } from '../math/exact';
 import type { Extent } from '../grid/settings';
-import { mapPoint, type Outline } from '../shape/outline';
+import { mapPaint } from '../paint/paint';
+import { mapOutline, mapPoint, type Outline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
-import type { CheminDocument, DocumentNode } from './types';
+import type { Anchor, CheminDocument, DocumentNode } from './types';
+import type { PlanePoint } from '../math/points';
 
 /**
  * The document with another cell and every true size kept: all counts are multiplied by the old cell over the new.
@@ -11,17 +13,23 @@ import type { CheminDocument, DocumentNode } from './types';
 export function recounted(document: CheminDocument, cell: number): CheminDocument {
   const k = document.grid.cell / cell;
   const count = (cells: number): number => exactCells(cells * k);
-  const plane = (p: Plane): Plane => ({ ...p, offset: count(p.offset) });
-  const outline = (o: Outline): Outline => ({
-    ...o,
-    points: o.points.map((p) => {
-      const scaled = mapPoint(p, ({ u, v }) => ({ u: count(u), v: count(v) }));
-      return p.corner ? { ...scaled, corner: { ...p.corner, size: count(p.corner.size) } } : scaled;
-    }),
+  const plane = ({ stance, ...p }: Plane): Plane => ({
+    ...p,
+    offset: count(p.offset),
+    ...(stance && { stance: { ...stance, at: { a: count(stance.at.a), b: count(stance.at.b), h: count(stance.at.h) } } }),
   });
+  const scale = ({ u, v }: PlanePoint): PlanePoint => ({ u: count(u), v: count(v) });
+  const outline = (o: Outline): Outline =>
+    mapOutline(o, (p) => {
+      const scaled = mapPoint(p, scale);
+      return p.corner ? { ...scaled, corner: { ...p.corner, size: count(p.corner.size) } } : scaled;
+    });
+  const anchor = (at: Anchor): Anchor => ({ ...at, ...scale(at) });
   const node = (n: DocumentNode): DocumentNode => {
     if (n.kind === 'group') return { ...n, children: n.children.map(node) };
-    if (n.kind === 'shape') return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth) };
+    if (n.kind === 'shape') return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth), paint: mapPaint(n.paint, scale) };
+    if (n.kind === 'copy') return { ...n, by: { a: count(n.by.a), b: count(n.by.b), h: count(n.by.h) } };
+    if (n.kind === 'dimension') return { ...n, plane: plane(n.plane), from: anchor(n.from), to: anchor(n.to), apart: count(n.apart) };
     const { x, y, width, height } = n.box;
     const target = n.target.kind === 'plane' ? { ...n.target, plane: plane(n.target.plane) } : n.target;
     return { ...n, target, box: { x: count(x), y: count(y), width: count(width), height: count(height) } };

@@ -1,7 +1,10 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { exactCells, isCells } from '../math/exact';
-import type { Outline } from '../shape/outline';
+import { allPoints, type Outline } from '../shape/outline';
+import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
+import { MAX_SWATCHES } from '../paint/palette';
+import { dotWorld, type WorldPoint } from '../math/points';
 import type { FaceName } from '../solid/faces';
 import type { GridSettings } from '../grid/settings';
 import { UNITS } from '../math/units';
@@ -16,35 +19,80 @@ z.config({ jitless: true });
 const id = z.string().min(1).max(80);
 const name = z.string().max(200);
 const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in small letters');
+const paintColour = z.string().max(120).regex(COLOUR_FORM, 'a colour is written #rrggbb in small letters, or swatch:id');
 const cells = z.number().refine(isCells, 'a coordinate lies within a million cells').transform(exactCells);
 const size = z.number().positive().max(1e6);
 const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
 
 const planePoint = z.strictObject({ u: cells, v: cells });
 
-const outline: z.ZodType<Outline> = z.strictObject({
-  points: z
-    .array(
-      z.strictObject({
-        id: z.int().min(1),
-        u: cells,
-        v: cells,
-        into: planePoint.exactOptional(),
-        out: planePoint.exactOptional(),
-        arc: z.strictObject({ u: cells, v: cells, weight: z.number().min(1e-4).max(1e4) }).exactOptional(),
-        corner: z.strictObject({ kind: z.enum(['round', 'bevel']), size: cells.refine((n) => n > 0, 'a rounding is more than 0') }).exactOptional(),
-      }),
-    )
-    .max(100_000),
-  closed: z.boolean(),
+const outlinePoint = z.strictObject({
+  id: z.int().min(1),
+  u: cells,
+  v: cells,
+  into: planePoint.exactOptional(),
+  out: planePoint.exactOptional(),
+  arc: z.strictObject({ u: cells, v: cells, weight: z.number().min(1e-4).max(1e4) }).exactOptional(),
+  corner: z.strictObject({ kind: z.enum(['round', 'bevel']), size: cells.refine((n) => n > 0, 'a rounding is more than 0') }).exactOptional(),
+  press: z.number().min(0).max(1).exactOptional(),
 });
-const plane = z.strictObject({ kind: z.enum(['floor', 'left', 'right', 'sheet']), offset: cells });
+const outline: z.ZodType<Outline> = z
+  .strictObject({
+    points: z.array(outlinePoint).max(100_000),
+    closed: z.boolean(),
+    holes: z.array(z.array(outlinePoint).min(2).max(100_000)).min(1).max(10_000).exactOptional(),
+  })
+  .refine((o) => o.closed || !o.holes, 'only closed outlines have holes');
+const worldCells = z.strictObject({ a: cells, b: cells, h: cells });
+const unit = z.number().min(-1).max(1);
+const direction = z.strictObject({ a: unit, b: unit, h: unit });
+const plane = z
+  .strictObject({
+    kind: z.enum(['floor', 'left', 'right', 'sheet', 'free']),
+    offset: cells,
+    stance: z.strictObject({ at: worldCells, u: direction, v: direction }).exactOptional(),
+  })
+  .refine((p) => (p.kind === 'free') === (p.stance !== undefined), 'a free plane, and no other, has a stance')
+  .refine((p) => !p.stance || isSquare(p.stance), 'the directions of a free plane have length 1 and are square to each other');
 const faceName = z
   .string()
   .regex(/^(base|end|side:\d+|round:\d+)$/, 'a face is named base, end, side:number or round:number') as unknown as z.ZodType<FaceName>;
-const line = z.strictObject({ colour, width: z.number().positive().max(1000) });
+const share = z.number().min(0).max(1);
+const line = z.strictObject({
+  colour: paintColour,
+  width: z.number().positive().max(1000),
+  unit: z.enum(UNITS).exactOptional(),
+  on: z.literal('plane').exactOptional(),
+  cap: z.enum(['butt', 'square']).exactOptional(),
+  join: z.enum(['miter', 'bevel']).exactOptional(),
+  dashes: z.array(z.number().min(0).max(1000)).min(1).max(16).refine((d) => d.some((n) => n > 0), 'dashes have a length').exactOptional(),
+});
+const stops = z.array(z.strictObject({ at: share, colour: paintColour, strength: share })).min(2).max(64);
+const fill = z.union([
+  paintColour,
+  z.strictObject({ kind: z.literal('linear'), from: planePoint, to: planePoint, stops }),
+  z.strictObject({ kind: z.literal('radial'), centre: planePoint, edge: planePoint, stops }),
+]);
 
-export const paintSchema = z.strictObject({ fill: colour.nullable(), line: line.nullable() });
+export const paintSchema: z.ZodType<Paint> = z.strictObject({
+  fill: fill.nullable(),
+  line: line.nullable(),
+  strength: share.exactOptional(),
+  blend: z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]).exactOptional(),
+});
+export const swatchSchema: z.ZodType<Swatch> = z.strictObject({ id: id.regex(/^[\w-]+$/, 'an id is made of letters, digits, - and _'), name, colour });
+export const swatchesSchema = z.array(swatchSchema).max(MAX_SWATCHES);
+/** Displacement in cells along the world's axes. */
+export const moveSchema = worldCells;
+const anchor = z.strictObject({ u: cells, v: cells, node: id.exactOptional(), point: z.int().min(1).exactOptional() });
+export const dimensionFields = {
+  plane,
+  from: anchor,
+  to: anchor,
+  along: z.enum(['line', 'u', 'v']),
+  apart: cells,
+  colour: paintColour,
+};
 export const outlineSchema = outline;
 export const planeSchema = plane;
 export const cellsSchema = cells;
@@ -107,6 +155,8 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
     z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema) }),
     z.strictObject({ kind: z.literal('shape'), ...nodeBase, plane, outline, depth: cells, paint: paintSchema }),
     z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, box: boxSchema }),
+    z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, by: worldCells }),
+    z.strictObject({ kind: z.literal('dimension'), ...nodeBase, ...dimensionFields }),
   ]),
 );
 
@@ -117,7 +167,6 @@ export const artworkSchema: z.ZodType<Artwork> = z
     if (!read.ok) for (const problem of read.problems) context.addIssue({ code: 'custom', path: ['svg'], message: `${problem.path}: ${problem.message}` });
   });
 
-const share = z.number().min(0).max(1);
 const lines = z.strictObject({ shown: z.boolean(), colour: colour.nullable(), weight: z.number().min(0).max(20), strength: share });
 const extent = z.strictObject({ minU: cells, maxU: cells, minV: cells, maxV: cells }).nullable();
 const gridPlane = z.enum(['floor', 'left', 'right']);
@@ -181,6 +230,15 @@ export const referenceSchema: z.ZodType<Reference> = z.strictObject({
 
 export const strokeSchema: z.ZodType<Stroke> = z.strictObject({ id, from: sheetPoint, to: sheetPoint, axis: z.enum(['a', 'b', 'h']) });
 
+function pointIdsRepeat(outline: Outline): boolean {
+  const points = allPoints(outline);
+  return new Set(points.map((p) => p.id)).size < points.length;
+}
+
+function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }): boolean {
+  return Math.abs(dotWorld(u, u) - 1) < 1e-9 && Math.abs(dotWorld(v, v) - 1) < 1e-9 && Math.abs(dotWorld(u, v)) < 1e-9;
+}
+
 /** The schema of a document at every door; rules that span several places are checked here too. */
 export const documentSchema: z.ZodType<CheminDocument> = z
   .strictObject({
@@ -196,6 +254,7 @@ export const documentSchema: z.ZodType<CheminDocument> = z
     bitmaps: z.array(bitmapSchema).max(200),
     references: z.array(referenceSchema).max(200),
     strokes: z.array(strokeSchema).max(1000),
+    swatches: swatchesSchema,
     nodes: z.array(nodeSchema),
   })
   .superRefine((document, context) => {
@@ -203,6 +262,8 @@ export const documentSchema: z.ZodType<CheminDocument> = z
       context.addIssue({ code: 'custom', path, message });
     };
     const ids = new Set<string>();
+    const originals = new Set<string>();
+    const copies: { of: string; path: (string | number)[] }[] = [];
     const artworks = new Set(document.artworks.map((artwork) => artwork.id));
     const visit = (nodes: readonly DocumentNode[], path: (string | number)[], depth: number): void => {
       if (depth > MAX_GROUP_DEPTH) return complain(path, `groups are nested more than ${MAX_GROUP_DEPTH} deep`);
@@ -212,12 +273,15 @@ export const documentSchema: z.ZodType<CheminDocument> = z
         ids.add(node.id);
         if (node.kind === 'group') visit(node.children, [...at, 'children'], depth + 1);
         if (node.kind === 'placement' && !artworks.has(node.artwork)) complain([...at, 'artwork'], `there is no artwork “${node.artwork}”`);
-        if (node.kind === 'shape' && new Set(node.outline.points.map((p) => p.id)).size < node.outline.points.length) {
-          complain([...at, 'outline', 'points'], 'two points have one id');
-        }
+        if (node.kind === 'copy') copies.push({ of: node.of, path: [...at, 'of'] });
+        else originals.add(node.id);
+        if (node.kind === 'shape' && pointIdsRepeat(node.outline)) complain([...at, 'outline', 'points'], 'two points have one id');
       });
     };
     visit(document.nodes, ['nodes'], 0);
+    for (const { of, path } of copies) if (!originals.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
+    const swatches = new Set(document.swatches.map((swatch) => swatch.id));
+    if (swatches.size < document.swatches.length) complain(['swatches'], 'two swatches have one id');
     const bitmaps = new Set(document.bitmaps.map((bitmap) => bitmap.id));
     document.references.forEach((reference, i) => {
       if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);

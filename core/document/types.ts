@@ -1,15 +1,16 @@
 import type { Ramp, Sun } from '../light/tones';
-import type { SheetPoint } from '../math/points';
+import type { PlanePoint, SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
 import { gridOf, type GridSettings } from '../grid/settings';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/solve-strokes';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
+import type { Colour, Paint, Swatch } from '../paint/paint';
 import type { FaceName } from '../solid/faces';
 
 /** The version that this code writes. Older ones are brought up by migrations; later ones are refused. */
-export const DOCUMENT_VERSION = 2;
+export const DOCUMENT_VERSION = 3;
 
 /** Deepest nesting of groups that a document may have. */
 export const MAX_GROUP_DEPTH = 32;
@@ -58,17 +59,6 @@ export interface Reference {
 /** An edge traced over a reference, in mm of the sheet, and the axis that it runs along. */
 export type Stroke = TracedStroke;
 
-/** A line drawn along a boundary: width in sheet units. */
-export interface LinePaint {
-  readonly colour: string;
-  readonly width: number;
-}
-
-/** Paint of a shape. On planes, `fill` is the base colour that the light's ramp tones; on the sheet it is kept. */
-export interface Paint {
-  readonly fill: string | null;
-  readonly line: LinePaint | null;
-}
 
 interface NodeBase {
   readonly id: string;
@@ -106,7 +96,41 @@ export interface PlacementNode extends NodeBase {
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
-export type DocumentNode = GroupNode | ShapeNode | PlacementNode;
+/** Another appearance of something: it looks as its original does, moved by whole amounts of cells. */
+export interface CopyNode extends NodeBase {
+  readonly kind: 'copy';
+  /** The original: anything but a copy. A copy inside its own original is not drawn again. */
+  readonly of: string;
+  readonly by: CellMove;
+}
+
+/** A place that is measured: a corner of a shape, as long as it is there, else the place itself in cells of the plane. */
+export interface Anchor extends PlanePoint {
+  readonly node?: string;
+  readonly point?: number;
+}
+
+/** A length drawn in projection between two places of a plane, with its figure. */
+export interface DimensionNode extends NodeBase {
+  readonly kind: 'dimension';
+  readonly plane: Plane;
+  readonly from: Anchor;
+  readonly to: Anchor;
+  /** What is measured: the distance itself, or its part along u or v. */
+  readonly along: 'line' | 'u' | 'v';
+  /** How far the dimension line stands from what it measures, in cells, to the left of its direction. */
+  readonly apart: number;
+  readonly colour: Colour;
+}
+
+export type DocumentNode = GroupNode | ShapeNode | PlacementNode | CopyNode | DimensionNode;
+
+/** Displacement in cells along the world's axes; on the sheet a is right and b is down. */
+export interface CellMove {
+  readonly a: number;
+  readonly b: number;
+  readonly h: number;
+}
 
 /** Flat artwork, kept as cleaned SVG text of groups, paths, gradients and clips. */
 export interface Artwork {
@@ -136,6 +160,8 @@ export interface CheminDocument {
   readonly bitmaps: readonly Bitmap[];
   readonly references: readonly Reference[];
   readonly strokes: readonly Stroke[];
+  /** The palette: colours by name that paint may follow. */
+  readonly swatches: readonly Swatch[];
   /** Things in document order: of things in one plane, later ones lie on top. */
   readonly nodes: readonly DocumentNode[];
 }
@@ -162,6 +188,7 @@ export function emptyDocument(id: string, name: string, origin: SheetPoint = { x
     bitmaps: [],
     references: [],
     strokes: [],
+    swatches: [],
     nodes: [],
   };
 }

@@ -1,5 +1,5 @@
 import type { ByAxis } from '../projection/gauss';
-import type { PlaneKind } from '../projection/planes';
+import type { AxisPlaneKind, PlaneKind } from '../projection/planes';
 
 /** How the lines along one axis are drawn. */
 export interface LineLook {
@@ -20,7 +20,7 @@ export interface Extent {
   readonly maxV: number;
 }
 
-type GridPlane = Exclude<PlaneKind, 'sheet'>;
+type GridPlane = AxisPlaneKind;
 
 /** The grid of a drawing: what a cell is, and how its lines are shown. */
 export interface GridSettings {
@@ -58,4 +58,4 @@ export function gridOf(cell: number, bold = 5): GridSettings {
 }
 
 /** The colours of the planes on white paper, where a line has none of its own. */
-export const PLANE_COLOURS: Readonly<Record<PlaneKind, string>> = { floor: '#b77a0b', left: '#b23a63', right: '#1b7c77', sheet: '#675f70' };
+export const PLANE_COLOURS: Readonly<Record<PlaneKind, string>> = { floor: '#b77a0b', left: '#b23a63', right: '#1b7c77', free: '#6a5f9c', sheet: '#675f70' };

@@ -1,5 +1,6 @@
 import type { GroupMark, Ink, Mark, PathMark } from '../artwork/marks';
 import type { Sheet } from '../document/types';
+import type { Blend } from '../paint/paint';
 import type { Path } from '../shape/path';
 
 /** A gradient of a 2D canvas, as far as painting needs it. */
@@ -36,8 +37,8 @@ export interface CanvasLike {
 export interface CanvasLayers {
   /** A context of the same size and transform, empty. */
   open(): CanvasLike;
-  /** Lays what was gathered over `beneath` with a strength from 0 to 1. */
-  close(layer: CanvasLike, beneath: CanvasLike, strength: number): void;
+  /** Lays what was gathered over `beneath` with a strength from 0 to 1 and a blend mode. */
+  close(layer: CanvasLike, beneath: CanvasLike, strength: number, blend: Blend): void;
 }
 
 /** Paints the sheet's background in sheet units; the context's transform carries them to px. */
@@ -60,7 +61,7 @@ function paintMark(canvas: CanvasLike, mark: Mark, layers: CanvasLayers): void {
 }
 
 function paintGroup(canvas: CanvasLike, group: GroupMark, layers: CanvasLayers): void {
-  const target = group.strength < 1 ? layers.open() : canvas;
+  const target = group.strength < 1 || group.blend ? layers.open() : canvas;
   target.save();
   if (group.clip) {
     tracePath(target, group.clip.path);
@@ -68,7 +69,7 @@ function paintGroup(canvas: CanvasLike, group: GroupMark, layers: CanvasLayers):
   }
   for (const mark of group.marks) paintMark(target, mark, layers);
   target.restore();
-  if (target !== canvas) layers.close(target, canvas, group.strength);
+  if (target !== canvas) layers.close(target, canvas, group.strength, group.blend ?? 'normal');
 }
 
 function paintPath(canvas: CanvasLike, { path, fill, rule, line }: PathMark): void {

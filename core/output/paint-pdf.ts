@@ -1,3 +1,4 @@
+import type { Blend } from '../paint/paint';
 import type { PDFContext, PDFDict, PDFRef } from 'pdf-lib';
 import type { GradientStop, GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
@@ -53,6 +54,18 @@ export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, op
   page.node.set(PDFName.of('Group'), file.context.obj({ Type: 'Group', S: 'Transparency', CS: 'DeviceRGB' }));
   return file.save();
 }
+
+/** The names of blend modes in PDF (ISO 32000-1, 11.3.5). */
+const PDF_BLENDS: Readonly<Record<Exclude<Blend, 'normal'>, string>> = {
+  multiply: 'Multiply',
+  screen: 'Screen',
+  overlay: 'Overlay',
+  darken: 'Darken',
+  lighten: 'Lighten',
+  'soft-light': 'SoftLight',
+  'hard-light': 'HardLight',
+  difference: 'Difference',
+};
 
 /** Lines of 5 mm beside each corner, 2 mm away from the sheet. */
 function cutMarks(width: number, height: number): string[] {
@@ -130,13 +143,13 @@ class PdfCanvas {
     else this.path(mark);
   }
 
-  private group({ clip, strength, marks }: GroupMark): void {
+  private group({ clip, strength, blend, marks }: GroupMark): void {
     this.write('q');
     if (clip) this.write(pathOps(clip.path), clip.rule === 'evenodd' ? 'W* n' : 'W n');
-    if (strength < 1) {
+    if (strength < 1 || blend) {
       const inner = new PdfCanvas(this.context, IDENTITY);
       marks.forEach((mark) => inner.mark(mark));
-      this.write(`/${this.state({ ca: strength, CA: strength })} gs`, `/${this.form(inner)} Do`);
+      this.write(`/${this.state({ ca: strength, CA: strength, ...(blend && { BM: PDF_BLENDS[blend] }) })} gs`, `/${this.form(inner)} Do`);
     } else marks.forEach((mark) => this.mark(mark));
     this.write('Q');
   }
@@ -215,7 +228,7 @@ class PdfCanvas {
     return this.state({ SMask: this.context.obj({ Type: 'Mask', S: 'Luminosity', G: form }) }, `mask of ${form.toString()}`);
   }
 
-  private state(entries: Record<string, number | PDFDict>, key = JSON.stringify(entries)): string {
+  private state(entries: Record<string, number | string | PDFDict>, key = JSON.stringify(entries)): string {
     if (!this.states.has(key)) this.states.set(key, this.context.register(this.context.obj({ Type: 'ExtGState', ...entries })));
     return `S${[...this.states.keys()].indexOf(key)}`;
   }

@@ -6,7 +6,7 @@ import { marksIn, type HandedSheet } from './handed';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 
 /**
- * A sheet as SVG 1.1: in its real size, one named group for each thing and each face, real paths and
+ * A sheet as SVG 2: in its real size, one named group for each thing and each face, real paths and
  * gradients, no bitmap. Names stand in `id` (made unique and safe) and in full in `<title>`.
  */
 export function svgFromSheet({ sheet, background, marks }: HandedSheet, title: string): string {
@@ -44,11 +44,12 @@ class SvgWriter {
     else this.path(mark);
   }
 
-  private group({ name, clip, strength, marks }: GroupMark): void {
+  private group({ name, clip, strength, blend, marks }: GroupMark): void {
     const id = name ? ` id="${this.unique(name)}"` : '';
     const faint = strength < 1 ? ` opacity="${plainNumber(strength)}"` : '';
     const cut = clip ? ` clip-path="url(#${this.clipId(clip)})"` : '';
-    this.line(`<g${id}${faint}${cut}>`);
+    const mixed = blend ? ` style="mix-blend-mode:${blend}"` : '';
+    this.line(`<g${id}${faint}${mixed}${cut}>`);
     this.depth++;
     if (name) this.line(`<title>${escapeXml(name)}</title>`);
     marks.forEach((mark) => this.mark(mark));

@@ -1,26 +1,47 @@
-import { flattenTree } from '../document/tree';
 import type { CheminDocument, ShapeNode } from '../document/types';
 import { dotWorld, subtractWorld, type PlanePoint } from '../math/points';
-import { planeFrame, type Plane, type PlaneFrame } from '../projection/planes';
-import { boxAround, outlineCentre, outlineEdges } from '../shape/outline';
+import { planeFrame, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
+import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';
 import { joinSources, type CatchSource } from '../snap/snap';
 import { chordsOf, isCurved, outlineSegments } from '../shape/segments';
 import { FACET, type WorldFace } from '../solid/faces';
+import { drawnNodes } from './drawn-nodes';
 import { worldFaces, type Stage } from './things';
+
+/** What a shape gives to be caught on its own plane, made once a shape. */
+const outlines = new WeakMap<ShapeNode, CatchSource>();
 
 /**
  * Everything of a document that lies in a plane and can be caught there: the outlines drawn on it, and the faces
  * and edges of solids that lie in it. Hidden things are left out.
+ * @param skip nodes that are not caught, such as what is being moved
  */
-export function catchSource(document: CheminDocument, stage: Stage, plane: Plane): CatchSource {
+export function catchSource(document: CheminDocument, stage: Stage, plane: Plane, skip: ReadonlySet<string> = NOTHING): CatchSource {
   const frame = planeFrame(plane, stage.cell);
   const sources: CatchSource[] = [];
-  for (const { node, hidden } of flattenTree(document.nodes)) {
-    if (hidden || node.kind !== 'shape') continue;
-    if (node.plane.kind === plane.kind && node.plane.offset === plane.offset) sources.push(ofOutline(node));
-    if (frame && node.depth !== 0) for (const face of worldFaces(stage, node)) sources.push(ofFace(face, frame, stage.cell));
+  for (const { node, owner, hidden } of drawnNodes(document)) {
+    if (hidden || node.kind !== 'shape' || skip.has(owner)) continue;
+    if (samePlane(node.plane, plane)) sources.push(kept(node));
+    if (frame && node.depth !== 0) for (const face of solidFaces(stage, node)) sources.push(ofFace(face, frame, stage.cell));
   }
   return joinSources(sources);
+}
+
+/** The faces of solids, which depend on nothing but the cell. */
+const faces = new WeakMap<ShapeNode, { readonly cell: number; readonly faces: readonly WorldFace[] }>();
+
+function solidFaces(stage: Stage, node: ShapeNode): readonly WorldFace[] {
+  let known = faces.get(node);
+  if (known?.cell !== stage.cell) faces.set(node, (known = { cell: stage.cell, faces: worldFaces(stage, node) }));
+  return known.faces;
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
+
+function kept(node: ShapeNode): CatchSource {
+  let source = outlines.get(node);
+  if (!source) outlines.set(node, (source = joinSources(ringsOf(node.outline).map((ring) => ofOutline({ ...node, outline: ring })))));
+  return source;
 }
 
 function ofOutline({ outline }: ShapeNode): CatchSource {

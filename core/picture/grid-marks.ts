@@ -2,7 +2,7 @@ import { flatInk, type GroupMark, type PathMark } from '../artwork/marks';
 import { gridLines, type LineFamily, type SheetBox } from '../grid/lines';
 import { PLANE_COLOURS, type GridSettings, type LineLook } from '../grid/settings';
 import { IDENTITY } from '../math/matrix';
-import { PLANE_AXES, planeName, sheetFromPlane, type Plane } from '../projection/planes';
+import { axesOf, planeName, sheetFromPlane, type Plane } from '../projection/planes';
 import type { Projection } from '../projection/projection';
 
 /** How fine a grid can be shown. */
@@ -28,13 +28,14 @@ const STRENGTHS = 24;
  */
 export function gridMarks(projection: Projection, grid: GridSettings, active: Plane, seen: SheetBox, scale: GridScale): readonly GroupMark[] {
   return gridPlanes(grid, active).flatMap((plane): GroupMark[] => {
-    const extent = plane.kind === 'sheet' ? null : grid.extents[plane.kind];
+    const axes = axesOf(plane);
+    const extent = plane.kind === 'sheet' || plane.kind === 'free' ? null : grid.extents[plane.kind];
     const look = { closest: grid.closest / scale.pxPerMm, bold: grid.bold, fading: grid.fading, extent };
     const families = gridLines(sheetFromPlane(projection, plane, grid.cell), seen, look);
     const name = `grid, ${planeName(plane.kind, projection.setup)}`;
     const marks = families.flatMap((family): GroupMark[] => {
       // Lines along which u is constant run along v.
-      const axis = plane.kind === 'sheet' ? null : PLANE_AXES[plane.kind][family.across === 'u' ? 'v' : 'u'];
+      const axis = axes && axes[family.across === 'u' ? 'v' : 'u'];
       const lines = grid.lines[axis ?? (family.across === 'u' ? 'b' : 'a')];
       if (!lines.shown || family.indices.length === 0) return [];
       const along = axis ? `along ${axis}` : family.across === 'u' ? 'down' : 'across';

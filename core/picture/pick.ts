@@ -11,9 +11,14 @@ export function pickAt(picture: Picture, at: SheetPoint, reach: number, skip: (n
   for (let i = picture.visible.length - 1; i >= 0; i--) {
     const part = picture.visible[i]!;
     if (skip(part.node)) continue;
-    if (part.open ? distanceToPolyline(part.polygon, at) <= reach : containsPoint(part.polygon, at.x, at.y)) return part;
+    if (part.open ? distanceToPolyline(part.polygon, at) <= reach : isInside(part, at)) return part;
   }
   return null;
+}
+
+/** Holes leave what is seen through them to be pointed at. */
+function isInside({ polygon, holes }: Visible, { x, y }: SheetPoint): boolean {
+  return containsPoint(polygon, x, y) && !(holes ?? []).some((hole) => containsPoint(hole, x, y));
 }
 
 function distanceToPolyline(coords: ArrayLike<number>, at: SheetPoint): number {

@@ -1,16 +1,16 @@
-import { flattenTree } from '../document/tree';
 import type { CheminDocument } from '../document/types';
 import type { WorldBox, Room } from '../projection/framing';
 import { roomOf } from '../projection/framing';
 import { planeFrame, worldFromPlane } from '../projection/planes';
 import { sheetFromWorld, projectionFrom, type Projection } from '../projection/projection';
+import { drawnNodes } from './drawn-nodes';
 import { worldFaces, type Stage } from './things';
 import type { WorldPoint } from '../math/points';
 
 /** Every corner of what is drawn in space and not hidden, in mm of the world. */
 export function drawnPoints(document: CheminDocument, stage: Stage): readonly WorldPoint[] {
   const points: WorldPoint[] = [];
-  for (const { node, hidden } of flattenTree(document.nodes)) {
+  for (const { node, hidden } of drawnNodes(document)) {
     if (hidden || node.kind !== 'shape' || node.plane.kind === 'sheet') continue;
     const faces = worldFaces(stage, node);
     for (const face of faces) points.push(...face.corners);

@@ -8,7 +8,8 @@ import { planeFrame, readingDirections, sheetFromFrame, worldFromPlane, type Pla
 import { facing, sheetFromWorld, type Projection } from '../projection/projection';
 import { nearnessOf, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
-import type { Path } from '../shape/path';
+import { joinPaths, type Path } from '../shape/path';
+import { ringsOf, type Outline } from '../shape/outline';
 import { boundsArea, flattenOutline, isCurved, outlineSegments } from '../shape/segments';
 import { depthFaces, FACET, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
 import { convexPieces, drawFace, drawPolygon, type DrawnFace } from '../visibility/drawn-face';
@@ -44,7 +45,7 @@ export function shapeThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   const faces = worldFaces(stage, node);
   if (faces.length === 0) return lineThings(stage, node);
   return faces.flatMap((face): Thing[] => {
-    const drawn = drawFace(stage.sight, stage.directions, node.id, face.corners, face.normal);
+    const drawn = drawFace(stage.sight, stage.directions, node.id, face.corners, face.normal, face.holes);
     return drawn ? [{ drawn, node, face, polyline: null, path: curvedPath(stage, node, face) }] : [];
   });
 }
@@ -73,12 +74,18 @@ function lineThings(stage: Stage, node: ShapeNode): readonly Thing[] {
   });
 }
 
-/** The exact path of an end that is bounded by curves. */
+/** The path of a boundary with its holes under a homography; null where a part comes nearer than `near`. */
+export function drawRings(outline: Outline, map: Mat33, near: number): Path | null {
+  const paths = ringsOf(outline).map((ring) => drawSegments(outlineSegments(ring), ring.closed, map, near));
+  return paths.every((path) => path !== null) ? joinPaths(paths) : null;
+}
+
+/** The exact path of an end that is bounded by curves or has holes. */
 function curvedPath({ sight: { projection }, cell }: Stage, { outline, plane, depth }: ShapeNode, { name }: WorldFace): Path | null {
-  const frame = isCurved(outline) && (name === 'end' || name === 'base') ? planeFrame(plane, cell) : null;
+  const frame = (outline.holes ?? isCurved(outline)) && (name === 'end' || name === 'base') ? planeFrame(plane, cell) : null;
   if (!frame) return null;
   const origin = name === 'end' ? addWorld(frame.origin, scaleWorld(frame.normal, depth * cell)) : frame.origin;
-  return drawSegments(outlineSegments(outline), true, sheetFromFrame(projection, { ...frame, origin }), projection.near);
+  return drawRings(outline, sheetFromFrame(projection, { ...frame, origin }), projection.near);
 }
 
 /** Flat sheet coordinates of world points; those before the near plane are left out. */

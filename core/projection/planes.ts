@@ -1,24 +1,57 @@
 import { apply33, invert33, type Mat33 } from '../math/matrix';
-import { crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
+import { addWorld, crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
 import type { Projection } from './projection';
 import { facesPicture, type ProjectionSetup } from './setup';
 
-/** The planes of the rosette. `left`: the left wall b·h; `right`: the right wall a·h; `sheet`: the flat sheet. */
-export type PlaneKind = 'floor' | 'left' | 'right' | 'sheet';
+/**
+ * The planes of the rosette, and `free` planes that stand at any angle. `left`: the left wall b·h; `right`: the right
+ * wall a·h; `sheet`: the flat sheet.
+ */
+export type PlaneKind = 'floor' | 'left' | 'right' | 'sheet' | 'free';
+
+/** The planes that two of the world's axes span. */
+export type AxisPlaneKind = 'floor' | 'left' | 'right';
+
+/** Where a free plane stands: a point of it in cells, and the unit directions of its u and v, square to each other. */
+export interface Stance {
+  readonly at: WorldPoint;
+  readonly u: WorldPoint;
+  readonly v: WorldPoint;
+}
 
 /**
  * A plane to draw on. `offset` is in cells along the axis that crosses the plane: h for the floor, a for the left
- * wall, b for the right wall; so it is the third coordinate of everything drawn there. 0 for the sheet.
+ * wall, b for the right wall; so it is the third coordinate of everything drawn there. Along a free plane's own normal
+ * from its stance. 0 for the sheet.
  */
 export interface Plane {
   readonly kind: PlaneKind;
   readonly offset: number;
+  /** Of free planes only. */
+  readonly stance?: Stance;
+}
+
+/** Whether two planes are the same place. */
+export function samePlane(p: Plane, q: Plane): boolean {
+  return p.kind === q.kind && p.offset === q.offset && (p.stance === q.stance || planeKey(p) === planeKey(q));
+}
+
+/** A text that is the same for the same plane. */
+export function planeKey({ kind, offset, stance }: Plane): string {
+  if (!stance) return `${kind} ${offset}`;
+  const { at, u, v } = stance;
+  return `${kind} ${offset} ${[at, u, v].map((p) => `${p.a},${p.b},${p.h}`).join(' ')}`;
+}
+
+/** The axes of a plane that two axes span; null for the sheet and for free planes. */
+export function axesOf({ kind }: Plane): (typeof PLANE_AXES)[AxisPlaneKind] | null {
+  return kind === 'sheet' || kind === 'free' ? null : PLANE_AXES[kind];
 }
 
 export const SHEET_PLANE: Plane = { kind: 'sheet', offset: 0 };
 
 /** The axes that u, v and the normal of a plane run along. */
-export const PLANE_AXES: Readonly<Record<Exclude<PlaneKind, 'sheet'>, { readonly u: Axis; readonly v: Axis; readonly across: Axis }>> = {
+export const PLANE_AXES: Readonly<Record<AxisPlaneKind, { readonly u: Axis; readonly v: Axis; readonly across: Axis }>> = {
   floor: { u: 'a', v: 'b', across: 'h' },
   left: { u: 'b', v: 'h', across: 'a' },
   right: { u: 'a', v: 'h', across: 'b' },
@@ -29,6 +62,7 @@ export const PLANE_NAMES: Readonly<Record<PlaneKind, string>> = {
   left: 'left wall',
   right: 'right wall',
   sheet: 'sheet',
+  free: 'free plane',
 };
 
 /** What a plane is called in a projection: where a runs along the picture, the walls are a side wall and a facing wall. */
@@ -54,12 +88,20 @@ export interface PlaneFrame {
  * @param cell edge of a grid cell in document units
  */
 export function planeFrame(plane: Plane, cell: number): PlaneFrame | null {
-  if (plane.kind === 'sheet') return null;
-  const axes = PLANE_AXES[plane.kind];
+  if (plane.kind === 'free') return freeFrame(plane, cell);
+  const axes = axesOf(plane);
+  if (!axes) return null;
   const along = (axis: Axis, length: number): WorldPoint => ({ a: axis === 'a' ? length : 0, b: axis === 'b' ? length : 0, h: axis === 'h' ? length : 0 });
   const origin = along(axes.across, plane.offset * cell);
   const normal = along(axes.across, plane.kind === 'floor' ? 1 : -1);
   return { origin, u: along(axes.u, cell), v: along(axes.v, cell), normal };
+}
+
+function freeFrame({ offset, stance }: Plane, cell: number): PlaneFrame | null {
+  const normal = stance && unitWorld(crossWorld(stance.u, stance.v));
+  if (!stance || !normal) return null;
+  const origin = scaleWorld(addWorld(stance.at, scaleWorld(normal, offset)), cell);
+  return { origin, u: scaleWorld(stance.u, cell), v: scaleWorld(stance.v, cell), normal };
 }
 
 /** The world point of a plane point given in cells. */
@@ -90,6 +132,8 @@ export function planeFromSheet(projection: Projection, plane: Plane, cell: numbe
   return p ? { u: p.x, v: p.y } : null;
 }
 
+const NOWHERE: PlaneFrame = { origin: { a: 0, b: 0, h: 0 }, u: { a: 1, b: 0, h: 0 }, v: { a: 0, b: 1, h: 0 }, normal: { a: 0, b: 0, h: 1 } };
+
 /** Drawn area over true area of a plane under a parallel projection; 0 where it is seen edge-on. */
 export function planeDeterminant(projection: Projection, plane: Plane, cell: number): number {
   const m = sheetFromPlane(projection, plane, cell);
@@ -98,8 +142,9 @@ export function planeDeterminant(projection: Projection, plane: Plane, cell: num
 
 /** A plane point as a, b, h in cells; on the sheet only u and v have a meaning, given as a and b. */
 export function cellsFromPlane(plane: Plane, p: PlanePoint): Readonly<Record<Axis, number>> {
-  if (plane.kind === 'sheet') return { a: p.u, b: p.v, h: 0 };
-  const axes = PLANE_AXES[plane.kind];
+  if (plane.kind === 'free') return worldFromPlane(freeFrame(plane, 1) ?? NOWHERE, p);
+  const axes = axesOf(plane);
+  if (!axes) return { a: p.u, b: p.v, h: 0 };
   const cells: Record<Axis, number> = { a: 0, b: 0, h: 0 };
   cells[axes.u] = p.u;
   cells[axes.v] = p.v;

@@ -1,11 +1,11 @@
 import { degrees, figure, plainNumber } from '../math/figures';
 import { affineOf, type Mat33 } from '../math/matrix';
-import type { PlaneKind } from './planes';
+import type { AxisPlaneKind } from './planes';
 import { planeFrame, readingDirections, sheetFromFrame } from './planes';
 import type { Projection } from './projection';
 
 /** The walls and the floor. */
-export type WorldPlaneKind = Exclude<PlaneKind, 'sheet'>;
+export type WorldPlaneKind = AxisPlaneKind;
 
 /**
  * How flat art becomes what is drawn on a plane, as other software does it: first scaled, then sheared along x, then

@@ -11,12 +11,42 @@ export interface OutlinePoint extends PlanePoint {
   readonly arc?: PlanePoint & { readonly weight: number };
   /** Rounding by a radius, or bevelling by a length along both edges, in cells; kept as a number. */
   readonly corner?: { readonly kind: 'round' | 'bevel'; readonly size: number };
+  /** How hard the pen was pressed here, 0 to 1 of the line's width; all of it without. */
+  readonly press?: number;
 }
 
 /** A boundary on a plane, in cells. Closed outlines do not repeat their first point. */
 export interface Outline {
   readonly points: readonly OutlinePoint[];
   readonly closed: boolean;
+  /** Boundaries of what is left out inside a closed outline, each closed itself; ids are unique over all of them. */
+  readonly holes?: readonly (readonly OutlinePoint[])[];
+}
+
+/** Every ring of an outline as an outline of its own: the outer boundary first, then the holes. */
+export function ringsOf(outline: Outline): readonly Outline[] {
+  if (!outline.holes) return [outline];
+  return [{ points: outline.points, closed: outline.closed }, ...outline.holes.map((points) => ({ points, closed: true }))];
+}
+
+/** Every corner of an outline, those of its holes included. */
+export function allPoints({ points, holes }: Outline): readonly OutlinePoint[] {
+  return holes ? [...points, ...holes.flat()] : points;
+}
+
+/** The outline with each corner changed, its holes' too. */
+export function mapOutline(outline: Outline, change: (p: OutlinePoint) => OutlinePoint): Outline {
+  const points = outline.points.map(change);
+  return outline.holes ? { ...outline, points, holes: outline.holes.map((hole) => hole.map(change)) } : { ...outline, points };
+}
+
+/** An outline of these rings: the first bounds it, the others are holes. Ids are given anew where two are the same. */
+export function outlineOfRings(rings: readonly (readonly OutlinePoint[])[], closed: boolean): Outline {
+  const all = rings.flat();
+  let next = 0;
+  const fresh = new Set(all.map((p) => p.id)).size < all.length ? rings.map((ring) => ring.map((p) => ({ ...p, id: ++next }))) : rings;
+  const [points = [], ...holes] = fresh;
+  return holes.length > 0 ? { points, closed, holes } : { points, closed };
 }
 
 /** The extent of points in cells. */
@@ -40,7 +70,7 @@ export function rectangleOutline(from: PlanePoint, to: PlanePoint): Outline {
 /** The outline moved by whole amounts of cells; lengths stay exactly what they were. */
 export function moveOutline(outline: Outline, du: number, dv: number): Outline {
   const at = (p: PlanePoint): PlanePoint => ({ u: exactCells(p.u + du), v: exactCells(p.v + dv) });
-  return { ...outline, points: outline.points.map((p) => mapPoint(p, at)) };
+  return mapOutline(outline, (p) => mapPoint(p, at));
 }
 
 /** A corner with its handles under a map of the plane that keeps straight lines straight. */
@@ -66,7 +96,7 @@ export function edgeLength(p: PlanePoint, q: PlanePoint): number {
   return span.v === 0 ? Math.abs(span.u) : Math.hypot(span.u, span.v);
 }
 
-/** The edges of an outline as pairs of corners; a closed one has as many edges as points. */
+/** The edges of an outline as pairs of corners, holes left out; a closed one has as many edges as points. */
 export function outlineEdges(outline: Outline): readonly (readonly [OutlinePoint, OutlinePoint])[] {
   const { points, closed } = outline;
   const edges: [OutlinePoint, OutlinePoint][] = [];

@@ -158,8 +158,9 @@ export function flattenOutline(outline: Outline, tolerance: number): readonly Pl
 }
 
 /** Whether any edge is curved or any corner is rounded or bevelled. */
-export function isCurved({ points }: Outline): boolean {
-  return points.some((p) => p.arc || p.out || p.into || p.corner);
+export function isCurved({ points, holes }: Outline): boolean {
+  const bent = (p: OutlinePoint): boolean => p.arc !== undefined || p.out !== undefined || p.into !== undefined || p.corner !== undefined;
+  return points.some(bent) || (holes ?? []).some((hole) => hole.some(bent));
 }
 
 /** Distance in cells within which a curved boundary is told to have an area. */

@@ -6,6 +6,7 @@ import type { Plane } from '../projection/planes';
 
 const flag = outlineThrough([{ u: 1, v: 2 }, { u: 5, v: 2 }, { u: 5, v: 4 }, { u: 1, v: 9 }], true); // prettier-ignore
 const plane = (kind: Plane['kind'], offset = 0): Plane => ({ kind, offset });
+const PLAIN = { fill: '#204060', line: null };
 const places = (laid: Laid): string[] => laid.outline.points.map((p) => `${p.u} ${p.v}`);
 
 describe('turning, mirroring and scaling', () => {
@@ -43,20 +44,20 @@ describe('turning, mirroring and scaling', () => {
 
 describe('laying on another plane', () => {
   it('goes round the upright that the walls share, keeps sizes, and stays readable', () => {
-    const laid = toPlane({ outline: flag, plane: plane('right', 3) }, 'left');
+    const laid = toPlane({ outline: flag, plane: plane('right', 3), paint: PLAIN }, 'left');
     // The right wall's shape stands at a 1 to 5 with b 3; its near upright is at a 1, b 3.
     expect(laid.plane).toEqual(plane('left', 1));
     // Read from left to right it begins with its left edge: on the left wall that is the larger b.
     expect(places(laid)).toEqual(['7 2', '3 2', '3 4', '7 9']);
-    expect(toPlane(laid, 'right')).toEqual({ outline: flag, plane: plane('right', 3) });
+    expect(toPlane(laid, 'right')).toEqual({ outline: flag, plane: plane('right', 3), paint: PLAIN });
   });
 
   it('folds at the lower edge between the right wall and the floor, or keeps the middle', () => {
-    const down = toPlane({ outline: flag, plane: plane('right', 3) }, 'floor');
+    const down = toPlane({ outline: flag, plane: plane('right', 3), paint: PLAIN }, 'floor');
     expect(down.plane).toEqual(plane('floor', 2));
     expect(places(down)).toEqual(['1 3', '5 3', '5 5', '1 10']);
     const square = rectangleOutline({ u: 0, v: 0 }, { u: 4, v: 4 });
-    const middle = toPlane({ outline: square, plane: plane('right', 6) }, 'left', 'centre');
+    const middle = toPlane({ outline: square, plane: plane('right', 6), paint: PLAIN }, 'left', 'centre');
     expect(middle.plane).toEqual(plane('left', 2));
     expect(outlineBox(middle.outline)).toEqual({ minU: 4, maxU: 8, minV: 0, maxV: 4 });
   });
@@ -65,7 +66,7 @@ describe('laying on another plane', () => {
     const kinds = fc.constantFrom('floor', 'left', 'right', 'sheet') as fc.Arbitrary<Plane['kind']>;
     fc.assert(
       fc.property(kinds, kinds, fc.integer({ min: -99, max: 99 }), fc.integer({ min: -50, max: 50 }), (from, to, offset, by) => {
-        const before: Laid = { outline: moveOutline(flag, by / 6, by / 7), plane: plane(from, from === 'sheet' ? 0 : offset / 10) };
+        const before: Laid = { outline: moveOutline(flag, by / 6, by / 7), plane: plane(from, from === 'sheet' ? 0 : offset / 10), paint: PLAIN };
         const there = toPlane(before, to);
         expect(there.plane.kind).toBe(to);
         const [p, q] = [outlineBox(before.outline)!, outlineBox(there.outline)!];

@@ -38,7 +38,7 @@ describe('catching', () => {
   });
 
   it('aligns with known points where there is no grid, and says with which', () => {
-    const caught = catchAt({ u: 9, v: 0.52 }, shape, options(false));
+    const caught = catchAt({ u: 9, v: 0.52 }, shape, { ...options(false), hints: shape.points });
     expect(caught).toMatchObject({ v: 0.5, kind: 'along u' });
     expect(caught.with).not.toBeNull();
   });

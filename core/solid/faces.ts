@@ -1,7 +1,7 @@
 import type { Axis, PlanePoint, WorldPoint } from '../math/points';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld } from '../math/points';
 import { readingDirections, worldFromPlane, type PlaneFrame } from '../projection/planes';
-import { doubleAreaTicks, type Outline } from '../shape/outline';
+import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
 import { chordsOf, flattenOutline, outlineSegments } from '../shape/segments';
 
 /**
@@ -16,13 +16,27 @@ export interface WorldFace {
   readonly name: FaceName;
   /** Corners in document units, anticlockwise seen from outside. */
   readonly corners: readonly WorldPoint[];
+  /** Corners of the holes, clockwise seen from outside. */
+  readonly holes?: readonly (readonly WorldPoint[])[];
   /** Unit normal pointing out of the solid; for a flat shape, to the viewer. */
   readonly normal: WorldPoint;
 }
 
 /** The face of a flat shape: its outline laid into the world, turned to the viewer. */
 export function flatFace(outline: Outline, frame: PlaneFrame): WorldFace {
-  return { name: 'end', corners: turned(flattenOutline(outline, FACET), frame, frame.normal), normal: frame.normal };
+  return { name: 'end', ...cornersOf(outline, frame, frame.normal, (p) => p), normal: frame.normal };
+}
+
+/** The corners of a face over an outline, and those of its holes. */
+function cornersOf(
+  outline: Outline,
+  frame: PlaneFrame,
+  normal: WorldPoint,
+  place: (p: WorldPoint) => WorldPoint,
+): Pick<WorldFace, 'corners' | 'holes'> {
+  const [outer, ...holes] = ringsOf(outline).map((ring) => turned(flattenOutline(ring, FACET), frame, normal).map(place));
+  const corners = outer ?? [];
+  return holes.length > 0 ? { corners, holes: holes.map((hole) => hole.reverse()) } : { corners };
 }
 
 /**
@@ -40,11 +54,26 @@ export function depthFaces(outline: Outline, frame: PlaneFrame, depth: number, c
   const backward = scaleWorld(forward, -1);
   const shift = (p: WorldPoint): WorldPoint => addWorld(p, run);
   const faces: WorldFace[] = [
-    { name: 'base', corners: turned(points, frame, backward), normal: backward },
-    { name: 'end', corners: turned(points, frame, forward).map(shift), normal: forward },
+    { name: 'base', ...cornersOf(outline, frame, backward, (p) => p), normal: backward },
+    { name: 'end', ...cornersOf(outline, frame, forward, shift), normal: forward },
   ];
-  const sense = turnsWith(points, frame, forward) ? 1 : -1;
-  for (const [p, q, name] of sideEdges(outline)) {
+  ringsOf(outline).forEach((ring, i) => {
+    const outwards = turnsWith(i === 0 ? points : flattenOutline(ring, FACET), frame, forward);
+    addSides(faces, ring, frame, forward, shift, outwards === (i === 0) ? 1 : -1);
+  });
+  return faces;
+}
+
+/** The sides over a ring. @param sense 1 where the solid lies to the left of the ring, seen against `forward` */
+function addSides(
+  faces: WorldFace[],
+  ring: Outline,
+  frame: PlaneFrame,
+  forward: WorldPoint,
+  shift: (p: WorldPoint) => WorldPoint,
+  sense: 1 | -1,
+): void {
+  for (const [p, q, name] of sideEdges(ring)) {
     const from = worldFromPlane(frame, p);
     const to = worldFromPlane(frame, q);
     const normal = unitWorld(scaleWorld(crossWorld(subtractWorld(to, from), forward), sense));
@@ -52,7 +81,6 @@ export function depthFaces(outline: Outline, frame: PlaneFrame, depth: number, c
     const corners = sense > 0 ? [from, to, shift(to), shift(from)] : [to, from, shift(from), shift(to)];
     faces.push({ name, corners, normal });
   }
-  return faces;
 }
 
 /** Distance in cells between curved sides and their facets. */

@@ -15,7 +15,9 @@ export interface DrawnFace {
   readonly owner: string;
   /** Flat sheet coordinates, clockwise on screen. */
   readonly polygon: Float64Array;
-  /** The polygon in convex pieces, clockwise on screen; one piece where it is convex. */
+  /** Flat sheet coordinates of what is left out inside. */
+  readonly holes?: readonly Float64Array[];
+  /** The polygon without its holes in convex pieces, clockwise on screen; one piece where it is convex. */
   readonly pieces: readonly Float64Array[];
   /** Nearness p x + q y + r, larger towards the viewer. */
   readonly p: number;
@@ -44,7 +46,14 @@ export function rangeDirections({ projection: { matrix: m } }: Sight): readonly 
  * A face as it is drawn, or null where it is turned away, seen edge-on, behind the eye, or without area.
  * @param corners in world units, anticlockwise seen from the side of `normal`
  */
-export function drawFace(sight: Sight, directions: readonly number[], owner: string, corners: readonly WorldPoint[], normal: WorldPoint): DrawnFace | null {
+export function drawFace(
+  sight: Sight,
+  directions: readonly number[],
+  owner: string,
+  corners: readonly WorldPoint[],
+  normal: WorldPoint,
+  holes: readonly (readonly WorldPoint[])[] = [],
+): DrawnFace | null {
   const first = corners[0];
   if (!first || corners.length < 3) return null;
   const { projection } = sight;
@@ -53,7 +62,9 @@ export function drawFace(sight: Sight, directions: readonly number[], owner: str
   const polygon = projectClockwise(projection.matrix, clipNear(projection, corners));
   const near = nearnessOf(sight, normal, first);
   if (!polygon || !near) return null;
-  return { owner, polygon, pieces: convexPieces(polygon), ...near, ranges: rangesOf(polygon, directions) };
+  if (holes.length === 0) return { owner, polygon, pieces: convexPieces(polygon), ...near, ranges: rangesOf(polygon, directions) };
+  const cut = holes.flatMap((hole) => projectClockwise(projection.matrix, clipNear(projection, hole)) ?? []);
+  return { owner, polygon, holes: cut, pieces: convexPieces(polygon, cut), ...near, ranges: rangesOf(polygon, directions) };
 }
 
 /** Square of the distance from a point to the eye, or of the length of the eye's direction. */
@@ -90,9 +101,16 @@ function projectClockwise(m: readonly number[], corners: readonly WorldPoint[]):
 }
 
 /** A polygon in convex pieces that run clockwise on screen: itself, or its triangles by ear clipping. */
-export function convexPieces(polygon: Float64Array): readonly Float64Array[] {
-  if (polygon.length === 6 || isConvex(polygon)) return [polygon];
-  const indices = earcut(polygon as unknown as number[]);
+export function convexPieces(outer: Float64Array, holes: readonly Float64Array[] = []): readonly Float64Array[] {
+  if (holes.length === 0 && (outer.length === 6 || isConvex(outer))) return [outer];
+  const polygon = holes.length === 0 ? outer : Float64Array.from([outer, ...holes].flatMap((ring) => [...ring]));
+  const starts: number[] = [];
+  let at = outer.length / 2;
+  for (const hole of holes) {
+    starts.push(at);
+    at += hole.length / 2;
+  }
+  const indices = earcut(polygon as unknown as number[], starts);
   const pieces: Float64Array[] = [];
   for (let i = 0; i + 2 < indices.length; i += 3) {
     const piece = new Float64Array(6);
