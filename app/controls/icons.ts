@@ -87,6 +87,47 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M3.500 15C6 5 10 5 12 12s6 7 8.500-3' }],
     ['circle', { cx: 12, cy: 12, r: 1.7, fill: 'currentColor' }],
   ],
+  freehand: [['path', { d: 'M3.500 16c3-8 5-9 6-6s-2 7 1 7 4-9 6-9 1 5 4 5' }]],
+  again: [
+    ['path', { d: 'M12 4 20 8.600 12 13.200 4 8.600z', 'stroke-dasharray': '1.5 2.2' }],
+    ['path', { d: 'M12 10.500l8 4.600-8 4.600-8-4.600z' }],
+  ],
+  region: [
+    ['path', { d: 'M4 4v16M20 4v16M2.500 7h19M2.500 17h19' }],
+    ['path', { d: 'M7 10h10v4H7z', fill: 'currentColor' }],
+  ],
+  cut: [
+    ['path', { d: 'M3 12h5M16 12h5' }],
+    ['path', { d: 'M8 5v14M16 5v14' }],
+    ['path', { d: 'M10 12h4', 'stroke-dasharray': '1 2' }],
+  ],
+  extend: [
+    ['path', { d: 'M3 12h7' }],
+    ['path', { d: 'M10 12h8', 'stroke-dasharray': '1.5 2' }],
+    ['path', { d: 'M19 5v14' }],
+  ],
+  measure: [
+    ['path', { d: 'M4 17 17 4l3.500 3.500-13 13z' }],
+    ['path', { d: 'm8 13 2 2M11.500 9.500l2 2M15 6l2 2' }],
+  ],
+  dimension: [
+    ['path', { d: 'M4 6v13M20 6v13M4 12.500h16' }],
+    ['path', { d: 'm2.500 14 3-3M18.500 14l3-3' }],
+  ],
+  colour: [
+    ['path', { d: 'M12 3.500c4 4.600 5.500 7 5.500 9.500a5.500 5.500 0 0 1-11 0c0-2.500 1.500-4.900 5.500-9.500z' }],
+    ['path', { d: 'M12 16.500a3.500 3.500 0 0 0 3.500-3.500' }],
+  ],
+  screen: [
+    ['path', { d: 'M3.500 5h17v11h-17zM9 20h6M12 16v4' }],
+    ['path', { d: 'M12 8v5M9.500 10.500h5' }],
+  ],
+  stance: [
+    ['path', { d: 'M3 17 12 6l9 5-9 10z' }],
+    ['circle', { cx: 3, cy: 17, r: 1.7, fill: 'currentColor' }],
+    ['circle', { cx: 12, cy: 6, r: 1.7, fill: 'currentColor' }],
+    ['circle', { cx: 21, cy: 11, r: 1.7, fill: 'currentColor' }],
+  ],
   depth: [
     ['path', { d: 'M12 11 20 15.5 12 20 4 15.5z' }],
     ['path', { d: 'M12 15.5V3.5' }],

@@ -1,7 +1,8 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
-import type { SheetPoint } from '@core';
+import { apply33, CATCH_PX, drawnNodes, findShape, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
 import { ImportsService } from '../platform/imports.service';
+import { ShapingService } from '../state/shaping.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
@@ -31,6 +32,7 @@ export class DrawingComponent {
   private readonly imports = inject(ImportsService);
   private readonly aids = inject(AidsService);
   private readonly bitmaps = inject(BitmapsService);
+  private readonly shaping = inject(ShapingService);
   /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
   private readonly references = computed(() => {
     const blinked = this.view.blink() === 'hidden' ? this.view.reference() : null;
@@ -39,12 +41,21 @@ export class DrawingComponent {
       image: this.bitmaps.images().get(reference.bitmap) ?? null,
     }));
   });
+  /** Things whose paint cannot be told from the sheet. */
+  private readonly unseen = computed((): ReadonlySet<string> => {
+    const { sheet, swatches } = this.documents.shown();
+    return new Set(
+      drawnNodes(this.documents.shown()).flatMap(({ node, owner, hidden }) =>
+        !hidden && node.kind === 'shape' && isUnseen(node.paint, sheet.background, swatches, node.plane.kind !== 'sheet') ? [owner] : [],
+      ),
+    );
+  });
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private surface: Surface | null = null;
 
   protected readonly spaceHeld = signal(false);
   private panning: { x: number; y: number; panX: number; panY: number } | null = null;
-  private waiting: (() => void) | null = null;
+  private waiting: readonly { readonly at: SheetPoint; readonly how: ReturnType<DrawingComponent['how']> }[] = [];
 
   protected readonly cursor = computed(() => (this.spaceHeld() ? 'grab' : this.view.tool() === 'pick' ? 'default' : 'crosshair'));
 
@@ -72,6 +83,7 @@ export class DrawingComponent {
         ghost: this.tools.ghost(),
         map: this.tools.ghost() ? this.pictures.planeContext(this.tools.ghost()!.plane).options.sheetFromPlane : null,
         selection: this.handles.selected(),
+        unseen: this.unseen(),
         aids: this.aids.aids(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),
@@ -85,6 +97,7 @@ export class DrawingComponent {
     if (this.surface) return this.surface;
     const host = this.host().nativeElement;
     this.surface = new Surface(host);
+    this.tools.colourReader.set((at) => this.colourAt(at));
     let first = true;
     const observer = new ResizeObserver(([entry]) => {
       if (!entry) return;
@@ -103,6 +116,38 @@ export class DrawingComponent {
     return this.surface;
   }
 
+  /** The colour of the drawing at a place, or of a reference where that is what is seen there. */
+  private colourAt(at: SheetPoint): { readonly colour: string; readonly from: string } | null {
+    const picture = this.pictures.picture();
+    const inside = this.references().filter(({ reference: r }) => !r.hidden && at.x >= r.x && at.y >= r.y && at.x < r.x + r.width && at.y < r.y + r.height);
+    const over = inside.filter(({ reference }) => reference.over).at(-1);
+    const under = pickAt(picture, at, 0) ? undefined : inside.at(-1);
+    const seen = over ?? under;
+    if (seen?.image) {
+      const colour = this.surface?.colourOfReference(seen.reference, seen.image as ImageBitmap, at);
+      if (colour) return { colour, from: `from the picture “${seen.reference.name}”` };
+    }
+    const colour = this.surface?.colourOf(picture, at);
+    return colour ? { colour, from: pickAt(picture, at, 0) ? 'from the drawing' : 'from the sheet' } : null;
+  }
+
+  /** A point is added where a selected shape's boundary is pressed twice. */
+  protected double(event: MouseEvent): void {
+    if (this.view.tool() !== 'pick' || this.view.stage() !== 'draw' || this.handles.dragging()) return;
+    const px = this.px(event);
+    const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
+    for (const id of this.view.selection()) {
+      const shape = findShape(this.documents.kept(), id);
+      const map = shape && this.pictures.planeContext(shape.plane).options.sheetFromPlane;
+      const inverse = map && invert33(map);
+      const on = inverse && apply33(inverse, at.x, at.y);
+      const unit = map && on && apply33(map, on.x + 1, on.y);
+      if (!on || !unit) continue;
+      const perCell = Math.hypot(unit.x - at.x, unit.y - at.y) * this.view.zoom();
+      if (this.shaping.addPointAt(id, { u: on.x, v: on.y }, CATCH_PX / perCell)) return;
+    }
+  }
+
   protected down(event: PointerEvent): void {
     if (event.target instanceof HTMLElement && event.target.closest('chemin-typing')) return;
     this.host().nativeElement.parentElement?.focus({ preventScroll: true });
@@ -116,21 +161,27 @@ export class DrawingComponent {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
     this.flush();
     this.tools.typing.set(null);
-    this.tools.point('down', this.px(event), { lock: event.shiftKey, free: event.altKey });
+    this.tools.point('down', this.px(event), this.how(event));
   }
 
-  /** Moves are gathered: one a frame reaches the tool. */
+  /** Moves are gathered: one a frame reaches the tool, but all of a pen's. */
   protected move(event: PointerEvent): void {
     if (this.panning) {
       this.view.look(this.view.zoom(), this.panning.panX + event.clientX - this.panning.x, this.panning.panY + event.clientY - this.panning.y);
       return;
     }
     if (this.handles.dragging()) return;
-    const at = this.px(event);
-    const how = { lock: event.shiftKey, free: event.altKey };
-    const idle = this.waiting === null;
-    this.waiting = () => this.tools.point('move', at, how);
+    const idle = this.waiting.length === 0;
+    // A pen's every place counts; other tools need only the last.
+    const every = this.view.tool() === 'freehand' && event.buttons !== 0;
+    const events = every ? event.getCoalescedEvents?.() : undefined;
+    const moves = (events && events.length > 0 ? events : [event]).map((e) => ({ at: this.px(e), how: this.how(e) }));
+    this.waiting = every ? [...this.waiting, ...moves] : moves;
     if (idle) requestAnimationFrame(() => this.flush());
+  }
+
+  private how(event: PointerEvent): { lock: boolean; free: boolean; carry: boolean; press: number } {
+    return { lock: event.shiftKey, free: event.altKey, carry: event.ctrlKey || event.metaKey, press: event.pointerType === 'mouse' ? 0.5 : event.pressure };
   }
 
   protected up(event: PointerEvent): void {
@@ -140,7 +191,7 @@ export class DrawingComponent {
     }
     if (event.button !== 0 || this.handles.dragging()) return;
     this.flush();
-    this.tools.point('up', this.px(event), { lock: event.shiftKey, free: event.altKey });
+    this.tools.point('up', this.px(event), this.how(event));
   }
 
   protected wheel(event: WheelEvent): void {
@@ -164,8 +215,8 @@ export class DrawingComponent {
 
   private flush(): void {
     const { waiting } = this;
-    this.waiting = null;
-    waiting?.();
+    this.waiting = [];
+    for (const { at, how } of waiting) this.tools.point('move', at, how);
   }
 
   private px(event: MouseEvent): SheetPoint {

@@ -9,8 +9,10 @@ import {
   invert33,
   placementMap,
   shapesById,
+  type CheminDocument,
   type Edit,
   type PlacementNode,
+  type ShapeNode,
   type SheetPoint,
 } from '@core';
 import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
@@ -28,7 +30,9 @@ export interface Handle {
   /** Shown, but not to be moved. */
   readonly locked?: boolean;
   /** One of many, drawn small and without its name: a point, or the handle of a curve. */
-  readonly quiet?: 'point' | 'curve';
+  readonly quiet?: 'point' | 'curve' | 'edge';
+  readonly chosen?: boolean;
+  readonly press?: (add: boolean) => void;
   readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
 }
 
@@ -59,12 +63,14 @@ export class HandlesService {
     return [...this.ofProjection.handles().map((handle) => this.onScreen(handle)), ...this.ofSelection()];
   });
 
-  private onScreen({ name, at, locked, quiet, drag }: SheetHandle): Handle {
+  private onScreen({ name, at, locked, quiet, chosen, press, drag }: SheetHandle): Handle {
     return {
       name,
       ...this.toScreen(at),
       locked: locked === true,
       ...(quiet && { quiet }),
+      ...(chosen && { chosen }),
+      ...(press && { press }),
       drag: (px, free, end) => {
         drag(this.toSheet(px), free, end);
         this.dragging.set(!end);
@@ -74,13 +80,23 @@ export class HandlesService {
 
   private ofSelection(): readonly Handle[] {
     const document = this.documents.shown();
+    if (this.view.stage() === 'draw' && this.view.tool() === 'pick') {
+      const shapes = this.shapesWithPoints(document);
+      if (shapes.length > 0) return this.ofPoints.handles(shapes).map((handle) => this.onScreen(handle));
+    }
     const [id, ...more] = this.view.selection();
     const node = id === undefined || more.length > 0 ? null : findNode(document, id);
     if (!node || node.locked || node.hidden) return [];
     if (node.kind === 'placement') return this.sizeHandle(node);
     if (node.kind !== 'shape') return [];
-    if (this.view.stage() === 'draw' && this.view.tool() === 'pick') return this.ofPoints.handles(node).map((handle) => this.onScreen(handle));
     return this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
+  }
+
+  /** Selected shapes of which the points can be moved; none while a group or anything else is selected too. */
+  private shapesWithPoints(document: CheminDocument): readonly ShapeNode[] {
+    const nodes = this.view.selection().map((id) => findNode(document, id));
+    const shapes = nodes.filter((node) => node?.kind === 'shape' && !node.locked && !node.hidden) as ShapeNode[];
+    return shapes.length === nodes.length ? shapes : [];
   }
 
   private toScreen({ x, y }: SheetPoint): SheetPoint {

@@ -5,6 +5,11 @@ import {
   ellipseOutline,
   exactCells,
   findShape,
+  mapOutline,
+  outlineEdges,
+  ringsOf,
+  type Edit,
+  type Fill,
   type Outline,
   type OutlinePoint,
   type PlanePoint,
@@ -13,29 +18,136 @@ import {
 } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
+import { ShapingService } from '../state/shaping.service';
+import { ViewStore } from '../state/view.store';
 import { catchPointer } from '../tools/catching';
 import type { SheetHandle } from './projection-handles.service';
 
-/** Most points of a shape that are all given handles. */
-const MOST = 80;
+/** Most points of all selected shapes together that are given handles. */
+const MOST = 160;
 
-/** Handles of a shape's boundary: its points, the handles of its curves, the radii of an ellipse; moved with snapping. */
+/**
+ * Handles of boundaries: points, the handles of curves, the middles of edges, the radii of an ellipse, the ends of
+ * gradients; moved with snapping. Chosen points of several shapes move together.
+ */
 @Injectable({ providedIn: 'root' })
 export class PointHandlesService {
   private readonly documents = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
+  private readonly view = inject(ViewStore);
+  private readonly shaping = inject(ShapingService);
 
-  handles(shape: ShapeNode): readonly SheetHandle[] {
+  handles(shapes: readonly ShapeNode[]): readonly SheetHandle[] {
+    const count = shapes.reduce((sum, shape) => sum + ringsOf(shape.outline).reduce((n, ring) => n + ring.points.length, 0), 0);
+    if (count > MOST) return [];
+    const several = shapes.length > 1;
+    return shapes.flatMap((shape, i) => [...this.ofShape(shape, several ? ` of shape ${i + 1}` : ''), ...(several ? [] : this.ofGradient(shape))]);
+  }
+
+  private ofShape(shape: ShapeNode, suffix: string): readonly SheetHandle[] {
     const { points } = shape.outline;
-    if (points.length > MOST) return [];
-    if (ellipseOf4(shape.outline))
-      return points.flatMap((_, i) => this.handle(shape, i % 2 === 0 ? 'radius along u' : 'radius along v', points[i]!, (o, at) => withRadius(o, i, at)));
-    if (points.some((p) => p.arc)) return [];
-    return points.flatMap((point, i) => [
-      ...this.handle(shape, `point ${i + 1}`, point, (o, at) => withPoint(o, i, at)),
-      ...(point.into ? this.handle(shape, `curve into point ${i + 1}`, point.into, (o, at) => withCurve(o, i, 'into', at)) : []),
-      ...(point.out ? this.handle(shape, `curve out of point ${i + 1}`, point.out, (o, at) => withCurve(o, i, 'out', at)) : []),
+    if (ellipseOf4(shape.outline)) {
+      return points.flatMap((_, i) =>
+        this.handle(shape, `${i % 2 === 0 ? 'radius along u' : 'radius along v'}${suffix}`, points[i]!, (o, at) => withRadius(o, i, at)),
+      );
+    }
+    let serial = 0;
+    return ringsOf(shape.outline).flatMap((ring) => [
+      ...(suffix || shape.depth !== 0 ? [] : outlineEdges(ring).flatMap(([p, q]) => this.edgeHandle(shape, p, q))),
+      ...ring.points.flatMap((point) => {
+        serial++;
+        return [
+          ...this.pointHandle(shape, `point ${serial}${suffix}`, point),
+          ...(point.into ? this.handle(shape, `curve into point ${serial}${suffix}`, point.into, (o, at) => withCurve(o, point.id, 'into', at)) : []),
+          ...(point.out ? this.handle(shape, `curve out of point ${serial}${suffix}`, point.out, (o, at) => withCurve(o, point.id, 'out', at)) : []),
+        ];
+      }),
     ]);
+  }
+
+  /** A point: pressing chooses it, dragging moves all that are chosen. */
+  private pointHandle(shape: ShapeNode, name: string, point: OutlinePoint): SheetHandle[] {
+    const key = `${shape.id} ${point.id}`;
+    const on = this.pictures.planeContext(shape.plane);
+    const at = apply33(on.options.sheetFromPlane, point.u, point.v);
+    if (!at) return [];
+    const press = (add: boolean): void => {
+      const chosen = this.view.points();
+      if (add) this.view.patch({ points: chosen.includes(key) ? chosen.filter((other) => other !== key) : [...chosen, key] });
+      else if (!chosen.includes(key)) this.view.patch({ points: [key], edge: null });
+    };
+    const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = findShape(this.documents.kept(), shape.id);
+      const before =
+        kept &&
+        ringsOf(kept.outline)
+          .flatMap((ring) => ring.points)
+          .find((p) => p.id === point.id);
+      const caught = before && catchPointer(on, to, [], { lock: false, free });
+      if (!kept || !before || !caught) return;
+      const edit = this.shaping.moveChosen(exactCells(caught.u - before.u), exactCells(caught.v - before.v));
+      const moved = caught.u !== before.u || caught.v !== before.v;
+      if (edit) this.finish(edit, `move ${this.view.points().length > 1 ? `${this.view.points().length} points` : `${name} of ${shape.name}`}`, end, moved);
+    };
+    return [{ name, at, quiet: 'point', chosen: this.view.points().includes(key), press, drag }];
+  }
+
+  /** The middle of a straight edge: pressing shows its figures, dragging moves the whole edge. */
+  private edgeHandle(shape: ShapeNode, p: OutlinePoint, q: OutlinePoint): SheetHandle[] {
+    if (p.arc || p.out || q.into) return [];
+    const on = this.pictures.planeContext(shape.plane);
+    const middle = { u: (p.u + q.u) / 2, v: (p.v + q.v) / 2 };
+    const at = apply33(on.options.sheetFromPlane, middle.u, middle.v);
+    if (!at) return [];
+    const edge = this.view.edge();
+    const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = findShape(this.documents.kept(), shape.id);
+      const caught = kept && catchPointer(on, to, [], { lock: false, free });
+      const was =
+        kept &&
+        ringsOf(kept.outline)
+          .flatMap(outlineEdges)
+          .find(([start]) => start.id === p.id);
+      if (!kept || !caught || !was) return;
+      // Along its own direction an edge only slides: what is dragged is its distance.
+      const [from, till] = was;
+      const [du, dv] = [caught.u - (from.u + till.u) / 2, caught.v - (from.v + till.v) / 2];
+      const [x, y] = [till.u - from.u, till.v - from.v];
+      const k = (du * -y + dv * x) / (x * x + y * y || 1);
+      const by = y === 0 ? { u: 0, v: dv } : x === 0 ? { u: du, v: 0 } : { u: -y * k, v: x * k };
+      const ids = new Set([from.id, till.id]);
+      const outline = mapOutline(kept.outline, (o) => (ids.has(o.id) ? { ...o, u: exactCells(o.u + by.u), v: exactCells(o.v + by.v) } : o));
+      this.finish({ kind: 'outline', id: shape.id, outline } as Edit, `move edge of ${shape.name}`, end, by.u !== 0 || by.v !== 0);
+    };
+    const press = (): void => this.view.patch({ edge: { node: shape.id, point: p.id }, points: [] });
+    const chosen = edge?.node === shape.id && edge.point === p.id;
+    return [{ name: `edge ${p.id}`, at, quiet: 'edge', chosen, press, drag }];
+  }
+
+  /** Where a gradient begins and ends, in the plane of its shape. */
+  private ofGradient(shape: ShapeNode): readonly SheetHandle[] {
+    const { fill } = shape.paint;
+    if (fill === null || typeof fill === 'string') return [];
+    const places = fill.kind === 'linear' ? (['from', 'to'] as const) : (['centre', 'edge'] as const);
+    const on = this.pictures.planeContext(shape.plane);
+    return places.flatMap((place): SheetHandle[] => {
+      const p = (fill as unknown as Record<string, PlanePoint>)[place]!;
+      const at = apply33(on.options.sheetFromPlane, p.u, p.v);
+      if (!at) return [];
+      const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+        const kept = findShape(this.documents.kept(), shape.id);
+        const caught = kept && catchPointer(on, to, [], { lock: false, free });
+        if (!kept || !caught || kept.paint.fill === null || typeof kept.paint.fill === 'string') return;
+        const next = { ...kept.paint.fill, [place]: { u: caught.u, v: caught.v } } as Fill;
+        this.finish(
+          { kind: 'paints', items: [{ id: shape.id, paint: { ...kept.paint, fill: next } }] } as Edit,
+          `move gradient of ${shape.name}`,
+          end,
+          caught.u !== p.u || caught.v !== p.v || this.documents.preview() !== null,
+        );
+      };
+      return [{ name: place === 'edge' ? 'rim' : place, at, drag }];
+    });
   }
 
   private handle(shape: ShapeNode, name: string, place: PlanePoint, change: (outline: Outline, at: PlanePoint) => Outline): SheetHandle[] {
@@ -47,36 +159,32 @@ export class PointHandlesService {
       const caught = kept && catchPointer(on, to, [], { lock: false, free });
       if (!kept || !caught) return;
       const outline = change(kept.outline, { u: caught.u, v: caught.v });
-      const edit = { kind: 'outline', id: shape.id, outline } as const;
-      if (!end) this.documents.show(edit);
-      else if (JSON.stringify(outline) === JSON.stringify(kept.outline)) this.documents.show(null);
-      else this.documents.commit(edit, `move ${name} of ${shape.name}`);
+      const moved = JSON.stringify(outline) !== JSON.stringify(kept.outline);
+      this.finish({ kind: 'outline', id: shape.id, outline } as Edit, `move ${name} of ${shape.name}`, end, moved);
     };
     return [{ name, at, quiet: name.startsWith('curve') ? 'curve' : 'point', drag }];
+  }
+
+  private finish(edit: Edit, label: string, end: boolean, moved: boolean): void {
+    if (!end) this.documents.show(edit);
+    else if (moved) this.documents.commit(edit, label);
+    else this.documents.show(null);
   }
 }
 
 const exact = (p: PlanePoint): PlanePoint => ({ u: exactCells(p.u), v: exactCells(p.v) });
 
-const replaced = (outline: Outline, i: number, point: OutlinePoint): Outline => ({ ...outline, points: outline.points.map((p, k) => (k === i ? point : p)) });
-
-/** A point moved, its curve handles with it. */
-function withPoint(outline: Outline, i: number, at: PlanePoint): Outline {
-  const p = outline.points[i]!;
-  const by = { u: at.u - p.u, v: at.v - p.v };
-  const along = (q: PlanePoint): PlanePoint => exact({ u: q.u + by.u, v: q.v + by.v });
-  return replaced(outline, i, { ...p, ...exact(at), ...(p.into && { into: along(p.into) }), ...(p.out && { out: along(p.out) }) });
-}
-
 /** A curve handle moved; its opposite turns with it, at its own distance, so that the point stays smooth. */
-function withCurve(outline: Outline, i: number, side: 'into' | 'out', at: PlanePoint): Outline {
-  const p = outline.points[i]!;
-  const other = side === 'into' ? p.out : p.into;
-  const reach = Math.hypot(at.u - p.u, at.v - p.v);
-  if (!other || reach === 0) return replaced(outline, i, { ...p, [side]: exact(at) });
-  const k = Math.hypot(other.u - p.u, other.v - p.v) / reach;
-  const opposite = exact({ u: p.u - (at.u - p.u) * k, v: p.v - (at.v - p.v) * k });
-  return replaced(outline, i, side === 'into' ? { ...p, into: exact(at), out: opposite } : { ...p, into: opposite, out: exact(at) });
+function withCurve(outline: Outline, id: number, side: 'into' | 'out', at: PlanePoint): Outline {
+  return mapOutline(outline, (p) => {
+    if (p.id !== id) return p;
+    const other = side === 'into' ? p.out : p.into;
+    const reach = Math.hypot(at.u - p.u, at.v - p.v);
+    if (!other || reach === 0) return { ...p, [side]: exact(at) };
+    const k = Math.hypot(other.u - p.u, other.v - p.v) / reach;
+    const opposite = exact({ u: p.u - (at.u - p.u) * k, v: p.v - (at.v - p.v) * k });
+    return side === 'into' ? { ...p, into: exact(at), out: opposite } : { ...p, into: opposite, out: exact(at) };
+  });
 }
 
 /** An ellipse with one of its extremes at a point: that radius changes, the centre stays. */

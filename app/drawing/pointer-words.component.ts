@@ -9,6 +9,9 @@ import type { Ghost } from '../tools/tool';
   template: `
     @if (ghost().words.length > 0) {
       <div class="words" aria-live="off" [class.closes]="ghost().closes" [style.transform]="place()">
+        @if (ghost().swatch; as colour) {
+          <span class="swatch" [style.background]="colour"></span>
+        }
         @for (word of ghost().words; track $index) {
           <span [class.first]="$first">{{ word }}</span>
         }
@@ -28,6 +31,11 @@ import type { Ghost } from '../tools/tool';
       font-size: 12.5px;
       line-height: 1.3;
       color: var(--ink-2);
+    }
+    .swatch {
+      height: 18px;
+      border: 1px solid var(--stone-3);
+      border-radius: 2px;
       white-space: nowrap;
       pointer-events: none;
     }

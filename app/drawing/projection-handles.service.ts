@@ -29,7 +29,11 @@ export interface SheetHandle {
   readonly at: SheetPoint;
   readonly locked?: boolean;
   /** One of many, drawn small and without its name: a point, or the handle of a curve. */
-  readonly quiet?: 'point' | 'curve';
+  readonly quiet?: 'point' | 'curve' | 'edge';
+  /** Chosen among its like. */
+  readonly chosen?: boolean;
+  /** What pressing does before anything is dragged. */
+  readonly press?: (add: boolean) => void;
   readonly drag: (to: SheetPoint, free: boolean, end: boolean) => void;
 }
 

@@ -13,6 +13,7 @@ import {
   type PlanePoint,
   type Reference,
   type SheetBox,
+  type SheetPoint,
 } from '@core';
 import type { Ghost } from '../tools/tool';
 import type { Aid } from './aids.service';
@@ -43,6 +44,8 @@ interface Overlay extends Look {
   readonly ghost: Ghost | null;
   readonly map: Mat33 | null;
   readonly selection: ReadonlySet<string>;
+  /** Things of which nothing is seen: their outline is shown as a ghost. */
+  readonly unseen: ReadonlySet<string>;
   readonly aids: readonly Aid[];
 }
 
@@ -103,6 +106,7 @@ export class Surface {
       context.translate(overlay.panX, overlay.panY);
       context.scale(overlay.zoom, overlay.zoom);
       for (const aid of overlay.aids) paintAid(context, aid, overlay.zoom, (token) => this.colour(token));
+      this.unseen(context, picture, overlay);
       this.selection(context, picture, overlay);
       const { ghost, map } = overlay;
       if (ghost && map) this.ghost(context, ghost, map, overlay.zoom);
@@ -129,7 +133,7 @@ export class Surface {
       circles[i]
         ?.draggable(!locked)
         .opacity(locked ? 0.6 : 1)
-        .fill(this.colour(locked ? '--stone-3' : handle.quiet === 'curve' ? '--violet' : '--paper'))
+        .fill(this.colour(locked ? '--stone-3' : handle.quiet === 'curve' || handle.chosen ? '--violet' : '--paper'))
         .stroke(this.colour('--violet'));
     });
     this.handleLayer.batchDraw();
@@ -139,7 +143,8 @@ export class Surface {
     this.handleLayer.destroyChildren();
     handles.forEach((handle, i) => {
       const circle = new Circle({
-        radius: handle.quiet === 'curve' ? 3 : handle.quiet ? 4 : 6,
+        radius: handle.quiet === 'curve' ? 3 : handle.quiet === 'point' ? 4 : 6,
+        scaleY: handle.quiet === 'edge' ? 0.4 : 1,
         strokeWidth: handle.quiet ? 1.5 : 2,
         draggable: true,
         hitStrokeWidth: handle.quiet ? 8 : 18,
@@ -147,7 +152,9 @@ export class Surface {
       });
       const act = (event: { readonly evt: MouseEvent }, end: boolean): void => this.current[i]?.drag(circle.position(), event.evt.altKey, end);
       circle.on('pointerdown', (event) => {
-        if (!this.current[i]?.locked) this.current[i]?.drag(circle.position(), event.evt.altKey, false);
+        if (this.current[i]?.locked) return;
+        this.current[i]?.press?.(event.evt.shiftKey);
+        if (this.current[i]) this.current[i].drag(circle.position(), event.evt.altKey, false);
       });
       circle.on('dragmove', (event) => act(event, false));
       circle.on('dragend', (event) => act(event, true));
@@ -213,6 +220,53 @@ export class Surface {
     context.restore();
   }
 
+  private unseen(context: CanvasRenderingContext2D, picture: Picture, { unseen, zoom }: Overlay): void {
+    if (unseen.size === 0) return;
+    context.save();
+    context.strokeStyle = this.colour('--on-sheet');
+    context.globalAlpha = 0.5;
+    context.lineWidth = 1 / zoom;
+    context.setLineDash([2 / zoom, 4 / zoom]);
+    for (const part of picture.visible) {
+      if (!unseen.has(part.node)) continue;
+      tracePolygon(context, part.polygon, !part.open);
+      context.stroke();
+    }
+    context.restore();
+  }
+
+  /** The colour that the drawing has at a place of the sheet, painted for this one px. */
+  colourOf(picture: Picture, at: SheetPoint): string | null {
+    const context = this.pixel();
+    context.save();
+    context.translate(0.5, 0.5);
+    context.scale(PIXELS_PER_MM, PIXELS_PER_MM);
+    context.translate(-at.x, -at.y);
+    paintOnCanvas(context, picture);
+    context.restore();
+    return readPixel(context);
+  }
+
+  /** The colour of a reference's own bitmap at a place of the sheet. */
+  colourOfReference(reference: Reference, image: CanvasImageSource & { readonly width: number; readonly height: number }, at: SheetPoint): string | null {
+    const context = this.pixel();
+    const [x, y] = [((at.x - reference.x) / reference.width) * image.width, ((at.y - reference.y) / reference.height) * image.height];
+    context.drawImage(image, Math.floor(x), Math.floor(y), 1, 1, 0, 0, 1, 1);
+    return readPixel(context);
+  }
+
+  private onePixel: CanvasRenderingContext2D | null = null;
+
+  private pixel(): CanvasRenderingContext2D {
+    if (!this.onePixel) {
+      const canvas = document.createElement('canvas');
+      canvas.width = canvas.height = 1;
+      this.onePixel = canvas.getContext('2d', { willReadFrequently: true })!;
+    }
+    this.onePixel.clearRect(0, 0, 1, 1);
+    return this.onePixel;
+  }
+
   private selection(context: CanvasRenderingContext2D, picture: Picture, { selection, zoom }: Overlay): void {
     if (selection.size === 0) return;
     context.save();
@@ -249,6 +303,21 @@ export class Surface {
       }
       context.stroke();
     }
+    for (const line of ghost.more ?? []) {
+      tracePolygon(
+        context,
+        line.flatMap((p) => this.on(map, p)),
+        false,
+      );
+      context.stroke();
+    }
+    for (const mark of ghost.marks ?? []) {
+      const [x, y] = this.on(map, mark);
+      context.save();
+      context.strokeStyle = this.colour('--warn-on-sheet');
+      context.strokeRect(x! - 4 / zoom, y! - 4 / zoom, 8 / zoom, 8 / zoom);
+      context.restore();
+    }
     if (ghost.line) {
       tracePolygon(context, ghost.line, false);
       context.strokeStyle = '#5a3ea6';
@@ -267,8 +336,8 @@ export class Surface {
     if (!ghost.smooth) for (let i = 0; i + 1 < flat.length; i += 2) context.fillRect(flat[i]! - 2 / zoom, flat[i + 1]! - 2 / zoom, 4 / zoom, 4 / zoom);
     if (ghost.caught) {
       const [x, y] = this.on(map, ghost.caught);
-      const aligned = ghost.caught.with;
-      if (aligned) {
+      for (const aligned of [ghost.caught.with, ghost.caught.also]) {
+        if (!aligned) continue;
         const [fx, fy] = this.on(map, aligned);
         context.save();
         context.setLineDash([4 / zoom, 4 / zoom]);
@@ -286,6 +355,14 @@ export class Surface {
     const at = apply33(map, p.u, p.v);
     return at ? [at.x, at.y] : [];
   }
+}
+
+/** Px to the mm when one px is painted to read its colour: so near that no edge lies across it. */
+const PIXELS_PER_MM = 40;
+
+function readPixel(context: CanvasRenderingContext2D): string | null {
+  const [r, g, b, a] = context.getImageData(0, 0, 1, 1).data;
+  return a === 0 ? null : `#${[r!, g!, b!].map((n) => n.toString(16).padStart(2, '0')).join('')}`;
 }
 
 function tracePolygon(context: CanvasRenderingContext2D, flat: ArrayLike<number>, closed: boolean): void {

@@ -1,15 +1,19 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { apply33, CATCH_PX, parseLength, type PlanePoint, type SheetPoint } from '@core';
+import { apply33, axesAt, CATCH_PX, parseLength, parseSum, type Edit, type Plane, type PlanePoint, type SheetPoint } from '@core';
 import { placeTool } from '../features/artwork/place.tool';
 import { depthTool } from '../features/build/depth.tool';
 import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from '../features/draw/form.tool';
 import { curveTool, outlineTool, resumeOutline, type OutlineState } from '../features/draw/outline.tool';
+import { freehandTool } from '../features/draw/freehand.tool';
+import { cutTool, extendTool, regionTool } from '../features/draw/line-tools';
 import { rectangleTool } from '../features/draw/rectangle.tool';
+import { againTool, colourTool, dimensionTool, measureTool, stanceTool } from '../features/draw/space-tools';
 import { traceTool } from '../features/projection/trace.tool';
+import { PaintingService } from '../state/painting.service';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { TraceService } from '../state/trace.service';
-import { ViewStore, type ToolName } from '../state/view.store';
+import { DRAWING_TOOLS, ViewStore, type ToolName } from '../state/view.store';
 import { planePointAt } from '../tools/catching';
 import { pickTool } from '../tools/pick.tool';
 import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
@@ -31,9 +35,21 @@ const TOOLS = {
   polygon: polygonTool,
   arc: arcTool,
   curve: curveTool,
+  freehand: freehandTool,
+  again: againTool,
+  region: regionTool,
+  cut: cutTool,
+  extend: extendTool,
+  measure: measureTool,
+  dimension: dimensionTool,
+  colour: colourTool,
+  stance: stanceTool,
   depth: depthTool,
   place: placeTool,
 } as unknown as Readonly<Record<ToolName, Tool<unknown>>>;
+
+/** What is passed over is remembered for alignment when it is one of these. */
+const HINTS: ReadonlySet<string> = new Set(['point', 'middle', 'centre', 'intersection']);
 
 /** Drives the chosen tool: gives it events, shows its ghost, makes its edits. */
 @Injectable({ providedIn: 'root' })
@@ -42,12 +58,16 @@ export class ToolRunnerService {
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
   private readonly trace = inject(TraceService);
+  private readonly painting = inject(PaintingService);
 
   private readonly state = signal<unknown>(pickTool.start());
   private readonly running = signal<ToolName>('pick');
   /** Where the keyboard's pointer stands, and whether it has moved since the last press. */
   private keyboardAt: PlanePoint | null = null;
   private keyboardMoved = false;
+
+  /** Reads the colour that is seen at a place of the sheet; the drawing surface gives it. */
+  readonly colourReader = signal<ToolContext['colourAt']>(() => null);
 
   /** Where the pointer is, in px of the drawing area; null when it has left. */
   readonly pointer = signal<SheetPoint | null>(null);
@@ -68,6 +88,14 @@ export class ToolRunnerService {
     selection: this.view.selection(),
     artwork: this.view.artwork(),
     reach: CATCH_PX / this.view.zoom(),
+    circleBy: this.view.circleBy(),
+    assisted: this.view.assisted(),
+    cleaning: this.view.cleaning(),
+    pxPerUnit: this.view.zoom(),
+    lastShape: this.view.lastShape(),
+    directions: (plane, at) => this.directions(plane, at),
+    spaceAt: (at) => this.pictures.spaceAt(at, this.view.plane(), CATCH_PX / this.view.zoom()),
+    colourAt: this.colourReader(),
     on: (plane) => this.pictures.planeContext(plane),
     traced: this.tracedCamera(),
     newId,
@@ -76,6 +104,12 @@ export class ToolRunnerService {
     const solution = this.trace.solution();
     return solution?.ok ? solution.camera : null;
   });
+
+  private directions(plane: Plane, at: PlanePoint): readonly PlanePoint[] {
+    if (plane.kind !== 'sheet') return [{ u: 1, v: 0 }, { u: 0, v: 1 }]; // prettier-ignore
+    const { sight, cell } = this.pictures.geometry();
+    return axesAt(sight.projection, cell, at).map(({ du, dv }) => ({ u: du, v: dv }));
+  }
 
   constructor() {
     effect(() => {
@@ -116,7 +150,11 @@ export class ToolRunnerService {
   }
 
   /** A pointer event at a place of the drawing area in px. */
-  point(kind: 'move' | 'down' | 'up', px: SheetPoint, how: { readonly lock: boolean; readonly free: boolean }): void {
+  point(
+    kind: 'move' | 'down' | 'up',
+    px: SheetPoint,
+    how: { readonly lock: boolean; readonly free: boolean; readonly carry?: boolean; readonly press?: number },
+  ): void {
     this.pointer.set(px);
     this.keyboardAt = null;
     const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
@@ -158,8 +196,10 @@ export class ToolRunnerService {
   type(texts: readonly string[]): string | null {
     const { document } = this.context();
     const lengths: (number | null)[] = [];
-    for (const text of texts) {
-      const sum = text.trim() === '' ? null : parseLength(text, document.sheet, document.grid.cell);
+    const fields = this.fields();
+    for (const [i, text] of texts.entries()) {
+      const angle = fields[i] === 'angle';
+      const sum = text.trim() === '' ? null : angle ? parseSum(text.replace('°', '')) : parseLength(text, document.sheet, document.grid.cell);
       if (sum && !sum.ok) return sum.message;
       lengths.push(sum ? sum.value : null);
     }
@@ -185,11 +225,30 @@ export class ToolRunnerService {
     if (step.preview !== undefined) this.documents.show(step.preview);
     if (step.commit) this.documents.commit(step.commit.edit, step.commit.label);
     if (step.select) this.view.select(step.select);
+    if (step.measured) this.view.patch({ measured: step.measured });
+    if (step.plane) this.view.putPlane(step.plane);
+    this.remember(step.commit?.edit ?? null);
+    if (step.colour !== undefined) this.finishColour(step.colour);
     if (name === 'outline' && this.opened === this.documents.history().base.id) {
       const { plane, points } = step.state as OutlineState;
       const kept = this.documents.draft();
       if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);
     }
     if (step.done) this.view.setTool('pick');
+  }
+
+  /** The shape that was drawn last, and the points that the pointer has passed over. */
+  private remember(edit: Edit | null): void {
+    const drawn = edit?.kind === 'add' && DRAWING_TOOLS.includes(this.running()) ? edit.nodes[0] : undefined;
+    if (drawn?.kind === 'shape') this.view.patch({ lastShape: drawn.outline });
+    const ghost = untracked(this.ghost);
+    const caught = ghost?.caught;
+    if (ghost && caught && HINTS.has(caught.kind)) this.pictures.passOver(ghost.plane, caught);
+  }
+
+  /** A picked colour goes to the selection, so picking comes first. */
+  private finishColour(colour: string): void {
+    this.view.setTool('pick');
+    this.painting.setColour(this.view.colourSlot(), colour);
   }
 }

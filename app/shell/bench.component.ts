@@ -15,12 +15,12 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
   template: `
     <section [attr.aria-label]="stage().title + ': tools and settings'">
       <h2>{{ stage().title }}</h2>
-      <ul>
+      <ul [class.many]="stage().tools.length > 9">
         @for (tool of stage().tools; track tool; let i = $index) {
           <li>
             <button type="button" class="tool" [attr.aria-pressed]="view.tool() === tool" (click)="view.setTool(tool)">
               <chemin-icon [name]="tool" /><span>{{ titles[tool] }}</span
-              ><kbd>{{ i + 1 }}</kbd>
+              ><kbd>{{ i < 9 ? i + 1 : '⇧' + (i - 8) }}</kbd>
             </button>
           </li>
         }
@@ -67,6 +67,15 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
     ul {
       display: grid;
       gap: 2px;
+    }
+    .many {
+      grid-template-columns: 1fr 1fr;
+    }
+    .many .tool {
+      gap: 5px;
+      min-height: 30px;
+      padding: 3px 4px;
+      font-size: 13px;
     }
     .tool {
       display: flex;

@@ -1,12 +1,30 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
-import type { TreeEntry } from '@core';
+import { isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 
-/** Contents: every thing of the drawing by name, the topmost first; chosen, renamed, hidden, locked, deleted here. */
+/** Height of a row in px; from so many rows on only those are made that are seen, with some around. */
+const ROW = 30;
+const FEW = 200;
+const SEEN = 90;
+const AROUND = 30;
+
+/** What things of a kind are called together. */
+function kindWord(node: DocumentNode): string {
+  if (node.kind === 'placement') return 'placed artwork';
+  if (node.kind === 'copy') return 'linked copies';
+  if (node.kind === 'dimension') return 'dimensions';
+  if (node.kind === 'group') return 'groups';
+  return node.depth !== 0 ? 'solids' : node.outline.closed ? 'flat shapes' : 'lines';
+}
+
+/**
+ * Contents: every thing of the drawing by name, the topmost first; chosen, searched, renamed, hidden,
+ * locked, deleted and dragged to another place here.
+ */
 @Component({
   selector: 'chemin-contents',
   imports: [IconComponent, TakeFocusDirective],
@@ -18,6 +36,9 @@ export class ContentsComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
   protected readonly commands = inject(CommandsService);
+  protected readonly search = signal('');
+  protected readonly scrolled = signal(0);
+  protected readonly chosen = computed(() => new Set(this.view.selection()));
   protected readonly naming = signal<string | null>(null);
   /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
   private readonly byHand = signal<ReadonlyMap<string, boolean>>(new Map());
@@ -39,9 +60,16 @@ export class ContentsComponent {
       const holders = this.holders();
       untracked(() => this.byHand.set(new Map([...this.byHand()].filter(([id, folded]) => !(folded && holders.has(id))))));
     });
+    // What is newly selected is brought into view, also where its row was not there before.
     afterRenderEffect(() => {
-      if (this.view.selection().length === 0) return;
-      this.host.querySelector('li.chosen')?.scrollIntoView({ block: 'nearest' });
+      const [first] = this.view.selection();
+      const place = first === undefined ? -1 : untracked(() => this.rows().findIndex((row) => row.node.id === first));
+      const list = this.host.querySelector('ul');
+      if (!list || place < 0) return;
+      const [top, bottom] = [place * ROW, (place + 1) * ROW];
+      if (top < list.scrollTop) list.scrollTop = top;
+      else if (list.clientHeight > 0 && bottom > list.scrollTop + list.clientHeight) list.scrollTop = bottom - list.clientHeight;
+      untracked(() => this.scrolled.set(list.scrollTop));
     });
   }
 
@@ -57,12 +85,111 @@ export class ContentsComponent {
       }
     };
     visit(null);
-    return rows;
+    const wanted = this.search().trim().toLowerCase();
+    return wanted ? [...this.store.entries()].reverse().filter((entry) => entry.node.name.toLowerCase().includes(wanted)) : rows;
+  });
+
+  /** The rows that are seen, and a few around; all of them where there are few. */
+  protected readonly window = computed(() => {
+    const rows = this.rows();
+    if (rows.length <= FEW) return rows;
+    const first = this.first();
+    return rows.slice(first, first + SEEN);
+  });
+  private readonly first = computed(() => Math.max(0, Math.min(this.rows().length - SEEN, Math.floor(this.scrolled() / ROW) - AROUND)));
+  protected readonly above = computed(() => (this.rows().length <= FEW ? 0 : this.first() * ROW));
+  protected readonly below = computed(() => (this.rows().length <= FEW ? 0 : Math.max(0, this.rows().length - this.first() - SEEN) * ROW));
+
+  /** Kinds of things and planes that there are, to act on all of one. */
+  protected readonly kinds = computed(() => {
+    const kinds = new Map<string, TreeEntry[]>();
+    const put = (key: string, entry: TreeEntry): void => void kinds.set(key, [...(kinds.get(key) ?? []), entry]);
+    const { projection } = this.store.kept();
+    for (const entry of this.store.entries()) {
+      const { node } = entry;
+      if (node.kind === 'group') continue;
+      put(kindWord(node), entry);
+      const plane = node.kind === 'shape' || node.kind === 'dimension' ? node.plane : null;
+      if (plane) put(`things on the ${planeName(plane.kind, projection)}`, entry);
+    }
+    return [...kinds].map(([title, entries]) => ({
+      key: title,
+      title,
+      ids: entries.map((entry) => entry.node.id),
+      hidden: entries.every((entry) => entry.node.hidden),
+      locked: entries.every((entry) => entry.node.locked),
+    }));
+  });
+
+  protected actOnKind(field: HTMLSelectElement): void {
+    const [act, ...words] = field.value.split(' ');
+    const kind = this.kinds().find((k) => k.key === words.join(' '));
+    field.value = '';
+    if (!kind) return;
+    if (act === 'pick') this.view.select(kind.ids);
+    else if (act === 'hide') this.store.commit({ kind: 'hide', ids: kind.ids, hidden: !kind.hidden }, `${kind.hidden ? 'show' : 'hide'} ${kind.title}`);
+    else this.store.commit({ kind: 'lock', ids: kind.ids, locked: !kind.locked }, `${kind.locked ? 'unlock' : 'lock'} ${kind.title}`);
+  }
+
+  /** What is being dragged, and where it would go. */
+  protected readonly dragged = signal<readonly string[] | null>(null);
+  protected readonly target = signal<{ readonly id: string; readonly where: 'above' | 'below' | 'inside' } | null>(null);
+
+  protected drag(event: DragEvent, row: TreeEntry): void {
+    const ids = this.chosen().has(row.node.id) ? [...this.view.selection()] : [row.node.id];
+    this.dragged.set(ids);
+    event.dataTransfer?.setData('text/plain', row.node.name);
+    if (event.dataTransfer) event.dataTransfer.effectAllowed = 'move';
+  }
+
+  /** Over the upper or lower part of a row means beside it, over the middle of a group means into it. */
+  protected over(event: DragEvent, row: TreeEntry | null): void {
+    if (!this.dragged()) return;
+    event.preventDefault();
+    if (!row) return;
+    event.stopPropagation();
+    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    const share = (event.clientY - box.top) / box.height;
+    const group = row.node.kind === 'group';
+    const where = group && share > 0.25 && share < 0.75 ? 'inside' : share < 0.5 ? 'above' : 'below';
+    this.target.set({ id: row.node.id, where });
+  }
+
+  protected drop(event: DragEvent): void {
+    const [ids, target] = [this.dragged(), this.target()];
+    this.dragged.set(null);
+    this.target.set(null);
+    const entry = target && this.store.entries().find((e) => e.node.id === target.id);
+    if (!ids || !target || !entry) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (target.where === 'inside') return this.arrange(ids, target.id, null);
+    // The list runs from the top of the pile: above a row is after it in the document.
+    const siblings = this.store.entries().filter((e) => e.parent === entry.parent).map((e) => e.node.id); // prettier-ignore
+    const at = siblings.indexOf(target.id);
+    const before = target.where === 'below' ? target.id : (siblings[at + 1] ?? null);
+    this.arrange(ids, entry.parent, before);
+  }
+
+  private arrange(ids: readonly string[], parent: string | null, before: string | null): void {
+    const moving = ids.filter((id) => id !== parent && id !== before);
+    if (moving.length > 0) this.store.commit({ kind: 'arrange', ids: [...moving], parent, before }, 'change order');
+  }
+
+  /** Shapes whose paint cannot be told from the sheet. */
+  protected readonly unseen = computed(() => {
+    const { sheet, swatches } = this.store.shown();
+    const hidden = this.store
+      .entries()
+      .filter(({ node }) => node.kind === 'shape' && isUnseen(node.paint, sheet.background, swatches, node.plane.kind !== 'sheet'));
+    return new Set(hidden.map(({ node }) => node.id));
   });
 
   protected icon({ node }: TreeEntry): string {
     if (node.kind === 'group') return 'group';
     if (node.kind === 'placement') return 'place';
+    if (node.kind === 'copy') return 'copy';
+    if (node.kind === 'dimension') return 'dimension';
     return node.depth !== 0 ? 'box' : node.outline.closed ? 'rectangle' : 'outline';
   }
 
@@ -78,6 +205,14 @@ export class ContentsComponent {
     const { ctrlKey, metaKey, shiftKey } = event;
     const selection = this.view.selection();
     if (!ctrlKey && !metaKey && !shiftKey) return this.view.select([id]);
+    const rows = this.rows().map((row) => row.node.id);
+    const from = rows.indexOf(selection.at(-1) ?? '');
+    // Shift takes everything between, Ctrl one more.
+    if (shiftKey && from >= 0) {
+      const to = rows.indexOf(id);
+      const between = rows.slice(Math.min(from, to), Math.max(from, to) + 1);
+      return this.view.select([...new Set([...selection, ...between])]);
+    }
     this.view.select(selection.includes(id) ? selection.filter((other) => other !== id) : [...selection, id]);
   }
 

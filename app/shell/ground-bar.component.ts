@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { TooltipModule } from 'primeng/tooltip';
-import { figure, finestStep, lengthInUnit, PLANE_AXES, planeName } from '@core';
+import { axesOf, exactCells, figure, finestStep, lengthInUnit, planeName, slopeOf, type Plane } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { CommandsService } from '../state/commands.service';
@@ -22,13 +22,7 @@ import { RosetteComponent } from './rosette.component';
         <span>{{ axes() }}</span>
       </div>
       @if (view.plane().kind !== 'sheet') {
-        <chemin-measure
-          class="offset"
-          label="Offset"
-          [cell]="store.shown().grid.cell"
-          [value]="view.plane().offset"
-          (taken)="view.putPlane({ kind: view.plane().kind, offset: $event })"
-        />
+        <chemin-measure class="offset" label="Offset" [cell]="store.shown().grid.cell" [value]="view.plane().offset" (taken)="view.putPlane(at($event))" />
       }
       <span class="rule"></span>
       <button type="button" class="plain" [attr.aria-pressed]="view.grid()" pTooltip="G" tooltipPosition="top" (click)="commands.run('view.grid')">
@@ -37,6 +31,7 @@ import { RosetteComponent } from './rosette.component';
       <button type="button" class="plain" [attr.aria-pressed]="view.snapping()" pTooltip="K" tooltipPosition="top" (click)="commands.run('view.snap')">
         Snapping {{ view.snapping() ? 'on' : 'off' }}
       </button>
+      <button type="button" class="plain" aria-haspopup="dialog" (click)="commands.run('view.catching')">Catching</button>
       <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">
         See-through
       </button>
@@ -62,10 +57,17 @@ export class GroundBarComponent {
   private readonly tools = inject(ToolRunnerService);
   private readonly pictures = inject(PictureService);
 
+  /** The plane at another offset. */
+  protected at(offset: number): Plane {
+    return { ...this.view.plane(), offset: exactCells(offset) };
+  }
+
   protected readonly planeName = computed(() => planeName(this.view.plane().kind, this.store.shown().projection));
   protected readonly axes = computed(() => {
-    const { kind } = this.view.plane();
-    return kind === 'sheet' ? 'flat, x · y' : `${PLANE_AXES[kind].u} · ${PLANE_AXES[kind].v}`;
+    const plane = this.view.plane();
+    if (plane.stance) return `slope ${figure(slopeOf(plane.stance), 1)}°`;
+    const axes = axesOf(plane);
+    return axes ? `${axes.u} · ${axes.v}` : 'flat, x · y';
   });
   protected readonly place = computed(() => {
     const ghost = this.tools.ghost();

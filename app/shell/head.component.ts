@@ -45,6 +45,7 @@ import { ViewStore } from '../state/view.store';
       >
         <chemin-icon name="redo" />
       </button>
+      <button type="button" class="plain" aria-haspopup="dialog" (click)="commands.run('steps')">Steps</button>
       <button type="button" class="plain" [attr.aria-pressed]="view.comparing()" (click)="commands.run('view.compare')">Compare</button>
       <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find <kbd>Ctrl+K</kbd></button>
       <button type="button" class="plain" (click)="commands.run('keys')"><chemin-icon name="keys" />Keys</button>

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { drawnAt, planeName, type Axis, type PlaneKind, type Projection } from '@core';
+import { drawnAt, planeName, type Axis, type AxisPlaneKind, type Projection } from '@core';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
 
@@ -29,7 +29,7 @@ function wedge(p: number, q: number): readonly [number, number] {
 }
 
 interface Sector {
-  readonly kind: PlaneKind;
+  readonly kind: AxisPlaneKind;
   readonly path: string;
   readonly label: string;
 }
@@ -128,7 +128,7 @@ export class RosetteComponent {
     const { projection } = this.pictures.geometry().sight;
     const edge = cornerDirections(projection);
     const point = (angle: number): string => `${(Math.cos(angle) * INNER).toFixed(2)} ${(-Math.sin(angle) * INNER).toFixed(2)}`;
-    const sector = (kind: PlaneKind, p: number, q: number): Sector => {
+    const sector = (kind: AxisPlaneKind, p: number, q: number): Sector => {
       const [from, sweep] = wedge(p, q);
       const path = `M0 0L${point(from)}A${INNER} ${INNER} 0 ${sweep > Math.PI ? 1 : 0} 0 ${point(from + sweep)}Z`;
       return { kind, path, label: planeName(kind, projection.setup) };
@@ -136,7 +136,7 @@ export class RosetteComponent {
     return [sector('floor', edge.a, edge.b), sector('right', edge.a, edge.h), sector('left', edge.b, edge.h)];
   });
 
-  protected press(event: KeyboardEvent, kind: PlaneKind): void {
+  protected press(event: KeyboardEvent, kind: AxisPlaneKind | 'sheet'): void {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
     event.stopPropagation();

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
+  axesOf,
   boxAround,
   ellipseOf4,
   ellipseOutline,
@@ -10,9 +11,9 @@ import {
   flattenOutline,
   idsWithin,
   isCurved,
+  mapOutline,
   mapPoint,
   moveOutline,
-  PLANE_AXES,
   planeName,
   type Edit,
   type PlacementNode,
@@ -21,8 +22,8 @@ import {
   type PlanePoint,
   type ShapeNode,
 } from '@core';
-import { ColourFieldComponent } from '../controls/colour-field.component';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
+import { PaintColourComponent } from '../controls/paint-colour.component';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 
@@ -36,7 +37,7 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 /** The selection and its figures: each handle's value by name, typed as well as dragged. */
 @Component({
   selector: 'chemin-selection',
-  imports: [ColourFieldComponent, MeasureFieldComponent],
+  imports: [MeasureFieldComponent, PaintColourComponent],
   templateUrl: './selection.component.html',
   styleUrl: './selection.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -68,27 +69,22 @@ export class SelectionComponent {
     const shape = this.shape();
     return shape ? ellipseOf4(shape.outline) : null;
   });
-  /** The radius that every corner is rounded by; 0 where they differ or none is. */
-  protected readonly rounding = computed(() => {
-    const points = this.shape()?.outline.points ?? [];
-    const size = points[0]?.corner?.kind === 'round' ? points[0].corner.size : 0;
-    return points.every((p) => (p.corner?.kind === 'round' ? p.corner.size : 0) === size) ? size : 0;
-  });
-
   /** What the selection is, in a line. */
   protected readonly words = computed(() => {
     const node = this.one();
     if (!node) return '';
     if (node.kind === 'group') return `group of ${idsWithin(node).length - 1}`;
     if (node.kind === 'placement') return `artwork “${findArtwork(this.store.shown(), node.artwork)?.name ?? ''}”`;
+    if (node.kind === 'copy') return `linked copy of “${findNode(this.store.shown(), node.of)?.name ?? ''}”`;
+    if (node.kind === 'dimension') return `dimension, ${planeName(node.plane.kind, this.store.shown().projection)}`;
     const what = node.depth !== 0 ? 'solid' : node.outline.closed ? 'shape' : 'line';
     return `${what} of ${node.outline.points.length} points, ${planeName(node.plane.kind, this.store.shown().projection)}`;
   });
 
   protected directions({ plane }: ShapeNode): readonly [string, string, string] {
-    if (plane.kind === 'sheet') return ['x', 'y', ''];
-    const { u, v, across } = PLANE_AXES[plane.kind];
-    return [u, v, across];
+    const axes = axesOf(plane);
+    if (axes) return [axes.u, axes.v, axes.across];
+    return plane.kind === 'free' ? ['u', 'v', 'its normal'] : ['x', 'y', ''];
   }
 
   protected figure = (value: number): string => figure(value);
@@ -103,7 +99,7 @@ export class SelectionComponent {
     const box = extentOf(shape);
     if (!box) return;
     const outline = moveOutline(shape.outline, u === null ? 0 : u - box.minU, v === null ? 0 : v - box.minV);
-    this.store.commit({ kind: 'outline', id: shape.id, outline: { ...outline, points: [...outline.points] } }, `move ${shape.name}`);
+    this.store.commit({ kind: 'lay', items: [{ id: shape.id, plane: shape.plane, outline }] } as unknown as Edit, `move ${shape.name}`);
   }
 
   /** Gives the outline a new width or height, from its lower corner. */
@@ -113,8 +109,7 @@ export class SelectionComponent {
     const [min, old] = side === 'u' ? [box.minU, box.maxU - box.minU] : [box.minV, box.maxV - box.minV];
     if (old === 0) return;
     const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [side]: exactCells(min + ((p[side] - min) / old) * length) });
-    const points = shape.outline.points.map((p) => mapPoint(p, at));
-    this.store.commit({ kind: 'outline', id: shape.id, outline: { ...shape.outline, points } }, `set size of ${shape.name}`);
+    this.store.commit({ kind: 'outline', id: shape.id, outline: mapOutline(shape.outline, (p) => mapPoint(p, at)) } as Edit, `set size of ${shape.name}`);
   }
 
   /** Gives an ellipse other radii about its centre. */
@@ -124,15 +119,6 @@ export class SelectionComponent {
     const { points } = ellipseOutline(now.centre, { u, v });
     const outline = { ...shape.outline, points: points.map((p, i) => ({ ...p, id: shape.outline.points[i]?.id ?? p.id })) };
     this.store.commit({ kind: 'outline', id: shape.id, outline }, `set radius of ${shape.name}`);
-  }
-
-  /** Rounds every corner between straight edges by a radius that stays a number; 0 makes them sharp again. */
-  protected round(shape: ShapeNode, size: number): void {
-    const points = shape.outline.points.map(({ corner, ...p }) => {
-      const next = size > 0 ? { kind: 'round' as const, size: exactCells(size) } : undefined;
-      return corner || next ? { ...p, ...(next && { corner: next }) } : p;
-    });
-    this.store.commit({ kind: 'outline', id: shape.id, outline: { ...shape.outline, points } }, `round ${shape.name}`);
   }
 
   protected setOffset(shape: ShapeNode, offset: number): void {
@@ -152,9 +138,8 @@ export class SelectionComponent {
     this.store.commit({ kind: 'place', id: node.id, target: node.target, box } as Edit, `set size of ${node.name}`);
   }
 
-  protected fill(shape: ShapeNode, fill: string, keep: boolean): void {
-    const edit: Edit = { kind: 'paint', ids: [shape.id], paint: { ...shape.paint, fill } };
-    if (keep) this.store.commit(edit, `paint ${shape.name}`);
-    else this.store.show(edit);
+  /** Whether a shape is filled with one colour, which can be changed here in every stage. */
+  protected colourOf({ paint }: ShapeNode): boolean {
+    return typeof paint.fill === 'string' && this.view.tool() === 'pick';
   }
 }

@@ -1,13 +1,14 @@
 import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
+import { ClipboardService } from '../platform/clipboard.service';
 import { KeepingService } from '../platform/keeping.service';
-import { ReferencesService } from '../platform/references.service';
 import { UpdatesService } from '../platform/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
 import { DRAWING_TOOLS, STAGES, ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
+import { CatchingDialogComponent } from './catching-dialog.component';
 import { CompareComponent } from './compare.component';
 import { ContentsComponent } from './contents.component';
 import { DrawingsDialogComponent } from './drawings-dialog.component';
@@ -17,7 +18,13 @@ import { HeadComponent } from './head.component';
 import { KeyListComponent } from './key-list.component';
 import { MessagesComponent } from './messages.component';
 import { SelectionComponent } from './selection.component';
+import { StepsDialogComponent } from './steps-dialog.component';
 import { WayComponent } from './way.component';
+
+/** Whether an event belongs to a field in which text is typed. */
+function inField(event: Event): boolean {
+  return event.target instanceof HTMLElement && event.target.matches('input:not([type=range]):not([type=checkbox]), textarea, [contenteditable]');
+}
 
 /** The whole window: the way, the bench, the drawing, contents and selection, the ground bar; and the keys. */
 @Component({
@@ -31,7 +38,9 @@ import { WayComponent } from './way.component';
     FinderComponent,
     GroundBarComponent,
     HeadComponent,
+    CatchingDialogComponent,
     KeyListComponent,
+    StepsDialogComponent,
     MessagesComponent,
     SelectionComponent,
     WayComponent,
@@ -45,7 +54,7 @@ export class ShellComponent {
   private readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
   private readonly application = inject(ApplicationRef);
-  private readonly references = inject(ReferencesService);
+  private readonly clipboard = inject(ClipboardService);
 
   constructor() {
     void inject(KeepingService).begin();
@@ -53,13 +62,22 @@ export class ShellComponent {
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }
 
-  /** A picture from the clipboard becomes a reference. */
+  /** Things, SVG, a colour, or a picture that becomes a reference. */
   @HostListener('document:paste', ['$event'])
   protected paste(event: ClipboardEvent): void {
-    const file = [...(event.clipboardData?.files ?? [])].find((f) => f.type.startsWith('image/'));
-    if (!file || this.view.panel() !== 'none') return;
+    if (this.view.panel() === 'none' && !inField(event) && this.clipboard.take(event)) event.preventDefault();
+  }
+
+  @HostListener('document:copy', ['$event'])
+  protected copy(event: ClipboardEvent): void {
+    if (this.view.panel() === 'none' && !inField(event) && !document.getSelection()?.toString() && this.clipboard.fill(event)) event.preventDefault();
+  }
+
+  @HostListener('document:cut', ['$event'])
+  protected cut(event: ClipboardEvent): void {
+    if (this.view.panel() !== 'none' || inField(event) || !this.clipboard.fill(event)) return;
     event.preventDefault();
-    void this.references.take(file);
+    this.commands.run('delete');
   }
 
   @HostListener('document:keydown', ['$event'])
@@ -74,6 +92,8 @@ export class ShellComponent {
       event.preventDefault();
       return;
     }
+    // The browser's own events bring what is on the clipboard.
+    if (control && /^[cxv]$/i.test(event.key)) return;
     const command = commandForKey(event);
     if (!command || (event.repeat && command !== 'undo' && command !== 'redo')) return;
     event.preventDefault();
@@ -84,6 +104,10 @@ export class ShellComponent {
     const { key } = event;
     const onControl = event.target instanceof HTMLElement && event.target.matches('button, a, [role=option], [role=slider]');
     if (control || (key === 'Enter' && onControl)) return false;
+    if ((key === 'Backspace' || key === 'Delete') && this.view.points().length > 0 && this.view.tool() === 'pick') {
+      this.commands.run('points.delete');
+      return true;
+    }
     if (key === 'Backspace' && !this.tools.busy()) {
       if (this.commands.enabled('delete')) this.commands.run('delete');
       return true;
@@ -111,14 +135,16 @@ export class ShellComponent {
 
   /** Digits choose the bench's tools; while something is being drawn they begin a typed length. */
   private digit(event: KeyboardEvent, control: boolean): boolean {
-    if (control || event.altKey || !/^[0-9(.]$/.test(event.key)) return false;
+    const number = /^(?:Digit|Numpad)([1-9])$/.exec(event.code)?.[1];
+    const further = event.shiftKey && number !== undefined && !this.tools.busy() ? Number(number) + 8 : null;
+    if (control || event.altKey || (further === null && !/^[0-9(.-]$/.test(event.key))) return false;
     if (this.tools.busy()) {
       this.tools.typing.set(event.key);
       // Shown and focused before the next key comes, however fast that is.
       this.application.tick();
       return true;
     }
-    const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[Number(event.key) - 1];
+    const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[further ?? Number(event.key) - 1];
     if (!tool) return false;
     this.view.setTool(tool);
     document.querySelector<HTMLElement>('[role=application]')?.focus({ preventScroll: true });

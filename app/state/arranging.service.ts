@@ -1,34 +1,63 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
+  alignBoxes,
+  aroundAll,
+  boxAround,
   copyNodes,
+  distributeBoxes,
   exactCells,
+  faceNamed,
   findNode,
+  findShape,
+  flattenTree,
+  gapBoxes,
+  independentCopy,
+  mirrorLaid,
   moved,
-  mirrorOutline,
   outlineBox,
+  planeKey,
   planeName,
-  scaleOutline,
+  rectangleOutline,
+  samePlane,
+  scaleLaid,
   shapesById,
   toPlane,
-  turnOutline,
+  turnLaid,
   type CellMove,
-  type Edit,
+  type CopyNode,
+  type Direction,
   type DocumentNode,
+  type Edit,
   type Laid,
+  type PlacementNode,
+  type Plane,
   type PlaneBox,
-  type PlaneKind,
   type PlanePoint,
   type ShapeNode,
+  type Side,
 } from '@core';
 import { newId } from '../platform/ids';
+import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
+import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
-/** Changes the selection as a whole: turned, mirrored, scaled, laid on other planes, repeated. Each is one step. */
+/** One direction of a row or a grid: how many copies, and how far each is from the one before. */
+export interface Repetition {
+  readonly count: number;
+  readonly step: CellMove;
+}
+
+const times = ({ a, b, h }: CellMove, k: number): CellMove => ({ a: exactCells(a * k), b: exactCells(b * k), h: exactCells(h * k) });
+const plus = (p: CellMove, q: CellMove): CellMove => ({ a: exactCells(p.a + q.a), b: exactCells(p.b + q.b), h: exactCells(p.h + q.h) });
+const NO_PAINT = { fill: null, line: null } as const;
+
+/** Changes the selection as a whole: turned, mirrored, scaled, laid on other planes, aligned, repeated. Each is one step. */
 @Injectable({ providedIn: 'root' })
 export class ArrangingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
 
   /** The selected things, without those that a selected group holds. */
   readonly nodes = computed((): readonly DocumentNode[] => {
@@ -39,66 +68,240 @@ export class ArrangingService {
   });
   /** Every selected shape, what groups hold included. */
   readonly shapes = computed((): readonly ShapeNode[] => [...shapesById(this.nodes()).values()]);
+  readonly copies = computed((): readonly CopyNode[] => flattenTree(this.nodes()).flatMap(({ node }) => (node.kind === 'copy' ? [node] : [])));
+  /** The plane in which the selection is aligned: that of its first shape. */
+  readonly plane = computed(() => this.shapes()[0]?.plane ?? null);
 
   turn(deg: number): void {
-    this.each(`turn ${deg}°`, ({ outline, plane }, about) => ({
-      plane,
-      outline: turnOutline(outline, about, plane.kind === 'left' || plane.kind === 'sheet' ? -deg : deg),
-    }));
+    this.each(`turn ${deg}°`, (laid, about) => turnLaid(laid, about, laid.plane.kind === 'left' || laid.plane.kind === 'sheet' ? -deg : deg));
   }
 
   mirror(across: 'u' | 'v'): void {
-    this.each('mirror', ({ outline, plane }, about) => ({ plane, outline: mirrorOutline(outline, across, about[across]) }));
+    this.each('mirror', (laid, about) => mirrorLaid(laid, across, about[across]));
   }
 
   scale(ratio: number): void {
-    if (ratio > 0 && ratio !== 1) this.each(`scale by ${ratio}`, ({ outline, plane }, about) => ({ plane, outline: scaleOutline(outline, about, ratio) }));
+    if (ratio > 0 && ratio !== 1) this.each(`scale by ${ratio}`, (laid, about) => scaleLaid(laid, about, ratio));
   }
 
-  toPlane(kind: PlaneKind): void {
-    this.each(`to the ${planeName(kind, this.documents.kept().projection)}`, (laid, _about, box) => toPlane(laid, kind, 'corner', box));
+  /** The selection laid on another plane, artwork with it, all as one; what is read stays readable. */
+  toPlane(to: 'floor' | 'left' | 'right' | 'sheet' | Plane): void {
+    const kind = typeof to === 'string' ? to : to.kind;
+    this.each(`to the ${planeName(kind, this.documents.kept().projection)}`, (laid, _about, box) => toPlane(laid, to, 'corner', box));
     const first = this.shapes()[0];
     if (first) this.view.putPlane(first.plane);
   }
 
-  /** Copies of the selection in equal true steps; the copies are selected. */
-  repeat(count: number, step: CellMove, label = 'repeat'): void {
+  /** Copies of the selection in equal true steps, in one direction or two; the copies are selected. */
+  repeat(along: Repetition, rows: Repetition = { count: 0, step: { a: 0, b: 0, h: 0 } }, linked = false, label = 'repeat'): void {
     const nodes = this.nodes();
-    if (nodes.length === 0 || count < 1) return;
-    const by = (k: number): CellMove => ({ a: exactCells(step.a * k), b: exactCells(step.b * k), h: exactCells(step.h * k) });
-    const copies = Array.from({ length: count }, (_, i) => copyNodes(nodes, newId).map((node) => moved(node, by(i + 1)))).flat();
-    this.documents.commit({ kind: 'add', nodes: copies, artworks: [] } as Edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    const places: CellMove[] = [];
+    for (let r = 0; r <= rows.count; r++) {
+      for (let i = 0; i <= along.count; i++) if (r + i > 0) places.push(plus(times(along.step, i), times(rows.step, r)));
+    }
+    if (nodes.length === 0 || places.length === 0) return;
+    const copies = places.flatMap((by) => (linked ? nodes.map((node) => this.linkedCopy(node, by)) : copyNodes(nodes, newId).map((node) => moved(node, by))));
+    const edit = { kind: 'add', nodes: copies, artworks: [] } as Edit;
+    this.documents.commit(edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(copies.map((node) => node.id));
   }
 
+  private linkedCopy(node: DocumentNode, by: CellMove): CopyNode {
+    const [of, from] = node.kind === 'copy' ? [node.of, node.by] : [node.id, { a: 0, b: 0, h: 0 }];
+    return { kind: 'copy', id: newId(), name: node.name, hidden: false, locked: false, of, by: plus(from, by) };
+  }
+
   /** One copy, a cell aside along the plane of the first selected shape. */
-  duplicate(): void {
+  duplicate(linked = false): void {
     const plane = this.shapes()[0]?.plane.kind ?? 'floor';
-    this.repeat(1, { a: plane === 'left' ? 0 : 1, b: plane === 'left' ? 1 : 0, h: 0 }, 'duplicate');
+    const step = { a: plane === 'left' ? 0 : 1, b: plane === 'left' ? 1 : 0, h: 0 };
+    this.repeat({ count: 1, step }, undefined, linked, linked ? 'copy, linked' : 'duplicate');
   }
 
-  /** Changes every selected shape; those of one plane as a whole, about the middle of the box around them all. */
-  private each(label: string, change: (laid: Laid, about: PlanePoint, box: PlaneBox) => Laid): void {
-    const shapes = this.shapes().filter((shape) => !shape.locked);
-    const boxes = new Map<string, PlaneBox>();
-    const keyOf = ({ plane }: ShapeNode): string => `${plane.kind} ${plane.offset}`;
-    for (const shape of shapes) {
-      const [box, known] = [outlineBox(shape.outline), boxes.get(keyOf(shape))];
-      if (box) boxes.set(keyOf(shape), known ? around(known, box) : box);
+  /** Linked copies of the selection as things of their own. */
+  makeIndependent(): void {
+    const document = this.documents.kept();
+    const copies = this.copies();
+    const own = copies.flatMap((copy) => independentCopy(document, copy) ?? []);
+    if (own.length === 0) return;
+    const nodes = own.flatMap(({ node, on }) => [node, ...on]);
+    const edits: Edit = { kind: 'replace', ids: copies.map((copy) => copy.id), nodes: nodes } as Edit;
+    this.documents.commit(edits, `make ${own.length === 1 ? own[0]!.node.name : `${own.length} copies`} independent`);
+    this.view.select(own.map(({ node }) => node.id));
+  }
+
+  align(along: Direction, side: Side): void {
+    this.moveEach(`align`, (boxes) => alignBoxes(boxes, along, side));
+  }
+
+  distribute(along: Direction): void {
+    this.moveEach('distribute', (boxes) => distributeBoxes(boxes, along));
+  }
+
+  setGap(along: Direction, gap: number): void {
+    this.moveEach('set gap', (boxes) => gapBoxes(boxes, along, gap));
+  }
+
+  /** The selection centred as a whole on the last pressed face of a solid, or on the sheet. */
+  centreOn(host: string): void {
+    const target = this.boxOf(host);
+    if (!target) return;
+    this.moveEach(
+      'centre',
+      (boxes) => {
+        const all = aroundAll(boxes);
+        const by = {
+          u: exactCells((target.minU + target.maxU - all.minU - all.maxU) / 2),
+          v: exactCells((target.minV + target.maxV - all.minV - all.maxV) / 2),
+        };
+        return boxes.map(() => by);
+      },
+      host,
+    );
+  }
+
+  /** What the selection can be centred on: shapes and faces of its plane that hold it, smallest first. */
+  readonly hosts = computed((): readonly { readonly id: string; readonly name: string }[] => {
+    const plane = this.plane();
+    if (!plane || this.nodes().length === 0) return [];
+    const chosen = new Set(flattenTree(this.nodes()).map(({ node }) => node.id));
+    const mine = this.boxesOf(this.nodes(), plane);
+    const all = mine.length > 0 ? aroundAll(mine) : null;
+    if (!all) return [];
+    const hosts: { id: string; name: string; area: number }[] = [];
+    for (const { node, hidden } of this.documents.entries()) {
+      if (hidden || chosen.has(node.id) || node.kind !== 'shape' || !node.outline.closed) continue;
+      const box = this.boxOf(node.id);
+      if (box && touches(box, all)) hosts.push({ id: node.id, name: node.name, area: (box.maxU - box.minU) * (box.maxV - box.minV) });
     }
-    const items = shapes.flatMap((shape) => {
-      const box = boxes.get(keyOf(shape));
-      if (!box) return [];
-      const about = { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
-      return [{ id: shape.id, ...change({ outline: shape.outline, plane: shape.plane }, about, box) }];
+    if (plane.kind === 'sheet') hosts.push({ id: 'sheet', name: 'the sheet', area: Infinity });
+    return hosts.sort((p, q) => p.area - q.area).slice(0, 3);
+  });
+
+  /** The box of a shape's outline or of that face of it which lies in the selection's plane; the sheet's by its name. */
+  private boxOf(id: string): PlaneBox | null {
+    const document = this.documents.kept();
+    const plane = this.plane();
+    const { cell } = document.grid;
+    if (id === 'sheet') return { minU: 0, minV: 0, maxU: document.sheet.width / cell, maxV: document.sheet.height / cell };
+    const shape = findShape(document, id);
+    if (!shape || !plane) return null;
+    if (samePlane(shape.plane, plane)) return outlineBox(shape.outline);
+    const geometry = this.pictures.geometry();
+    const names = ['base', 'end', ...shape.outline.points.map((p) => `side:${p.id}` as const)] as const;
+    for (const name of names) {
+      const face = shape.depth !== 0 ? faceNamed(geometry, shape, name) : null;
+      const at = face && this.pictures.planeOfFace(id, name);
+      if (!face || !at || !samePlane(at, plane)) continue;
+      const axes = { floor: ['a', 'b'], left: ['b', 'h'], right: ['a', 'h'] } as const;
+      if (plane.kind === 'sheet' || plane.kind === 'free') return null;
+      const [u, v] = axes[plane.kind];
+      return boxAround(face.corners.map((c) => ({ u: exactCells(c[u] / cell), v: exactCells(c[v] / cell) })));
+    }
+    return null;
+  }
+
+  /** All selected shapes as wide, or as high, as the first: one side of each stays where it is. */
+  sameLength(along: Direction): void {
+    const [first] = this.shapes();
+    const box = first && outlineBox(first.outline);
+    if (!box) return;
+    const wanted = along === 'u' ? box.maxU - box.minU : box.maxV - box.minV;
+    const items = this.shapes()
+      .slice(1)
+      .flatMap((shape) => {
+        const own = outlineBox(shape.outline);
+        const length = own ? (along === 'u' ? own.maxU - own.minU : own.maxV - own.minV) : 0;
+        if (!own || length === 0 || shape.locked) return [];
+        const from = along === 'u' ? own.minU : own.minV;
+        const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [along]: exactCells(from + ((p[along] - from) / length) * wanted) });
+        const point = (p: ShapeNode['outline']['points'][number]): typeof p => ({
+          ...p,
+          ...at(p),
+          ...(p.into && { into: at(p.into) }),
+          ...(p.out && { out: at(p.out) }),
+          ...(p.arc && { arc: { ...at(p.arc), weight: p.arc.weight } }),
+        });
+        const { holes } = shape.outline;
+        const outline = { ...shape.outline, points: shape.outline.points.map(point), ...(holes && { holes: holes.map((hole) => hole.map(point)) }) };
+        return [{ id: shape.id, plane: shape.plane, outline }];
+      });
+    if (items.length > 0) this.documents.commit({ kind: 'lay', items } as Edit, `same ${along === 'u' ? 'length' : 'height'} as ${first!.name}`);
+  }
+
+  /** The boxes of things on a plane; none for those that lie elsewhere. */
+  private boxesOf(nodes: readonly DocumentNode[], plane: Plane): readonly PlaneBox[] {
+    return nodes.flatMap((node) => {
+      const boxes = [...shapesById([node]).values()].flatMap((shape) => (samePlane(shape.plane, plane) ? (outlineBox(shape.outline) ?? []) : []));
+      return boxes.length > 0 ? [aroundAll(boxes)] : [];
     });
-    if (items.length === 0) return;
-    const name = items.length === 1 ? shapes[0]!.name : `${items.length} shapes`;
-    this.documents.commit({ kind: 'lay', items } as Edit, `${label}: ${name}`);
+  }
+
+  private moveEach(label: string, change: (boxes: readonly PlaneBox[]) => readonly PlanePoint[], host?: string): void {
+    const plane = this.plane();
+    if (!plane) return;
+    const nodes = this.nodes().filter((node) => !node.locked && this.boxesOf([node], plane).length > 0);
+    const boxes = this.boxesOf(nodes, plane);
+    if (boxes.length === 0) return;
+    const moves = change(boxes);
+    const changed = nodes.flatMap((node, i) => {
+      const by = moves[i]!;
+      return by.u === 0 && by.v === 0 ? [] : [moved(node, moveOnPlane(plane, by.u, by.v))];
+    });
+    if (changed.length === 0) return;
+    const on = host === undefined ? '' : ` on ${findNode(this.documents.kept(), host)?.name ?? 'the sheet'}`;
+    this.documents.commit({ kind: 'change', nodes: changed } as Edit, `${label} ${changed.length === 1 ? changed[0]!.name : `${changed.length} things`}${on}`);
+  }
+
+  /** Changes everything selected that lies on a plane; what is on one plane as a whole, about the middle of the box around it. */
+  private each(label: string, change: (laid: Laid, about: PlanePoint, box: PlaneBox) => Laid): void {
+    const parts = flattenTree(this.nodes()).flatMap(({ node, locked }) => {
+      const laid = locked ? null : laidOf(node);
+      return laid && (node.kind === 'shape' || node.kind === 'placement') ? [{ node, laid }] : [];
+    });
+    const boxes = new Map<string, PlaneBox>();
+    for (const { laid } of parts) {
+      const [box, known] = [outlineBox(laid.outline), boxes.get(planeKey(laid.plane))];
+      if (box) boxes.set(planeKey(laid.plane), known ? aroundAll([known, box]) : box);
+    }
+    const nodes = parts.flatMap(({ node, laid }) => {
+      const box = boxes.get(planeKey(laid.plane));
+      if (!box) return [];
+      const next = change(laid, { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, box);
+      return [node.kind === 'shape' ? { ...node, ...next } : placedIn(node, next)];
+    });
+    if (nodes.length === 0) return;
+    const name = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
+    this.documents.commit({ kind: 'change', nodes } as Edit, `${label}: ${name}`);
   }
 }
 
-/** The box around two boxes. */
-function around(p: PlaneBox, q: PlaneBox): PlaneBox {
-  return { minU: Math.min(p.minU, q.minU), minV: Math.min(p.minV, q.minV), maxU: Math.max(p.maxU, q.maxU), maxV: Math.max(p.maxV, q.maxV) };
+/** A thing's boundary on its plane; a placement's is its box. Null for what lies on faces, and for groups. */
+function laidOf(node: DocumentNode): Laid | null {
+  if (node.kind === 'shape') return { outline: node.outline, plane: node.plane, paint: node.paint };
+  if (node.kind !== 'placement' || node.target.kind !== 'plane') return null;
+  const { plane } = node.target;
+  const { x, y, width, height } = node.box;
+  const corners = [{ x, y }, { x: x + width, y: y + height }].map((p) => planeFromReading(plane, p)); // prettier-ignore
+  return { outline: rectangleOutline(corners[0]!, corners[1]!), plane, paint: NO_PAINT };
 }
+
+/** A placement whose box has come to lie elsewhere on a plane. */
+function placedIn(node: PlacementNode, { outline, plane }: Laid): PlacementNode {
+  const corners = outline.points.map((p) => readingFromPlane(plane, p));
+  const [x, y] = [Math.min(...corners.map((p) => p.x)), Math.min(...corners.map((p) => p.y))];
+  const [right, bottom] = [Math.max(...corners.map((p) => p.x)), Math.max(...corners.map((p) => p.y))];
+  const box = { x: exactCells(x), y: exactCells(y), width: exactCells(right - x), height: exactCells(bottom - y) };
+  return { ...node, target: { kind: 'plane', plane }, box };
+}
+
+/** Between a plane's own cells and those in which it is read: x to the right, y down. */
+function planeFromReading({ kind }: Plane, { x, y }: { readonly x: number; readonly y: number }): PlanePoint {
+  return { u: kind === 'left' ? -x : x, v: kind === 'sheet' ? y : -y };
+}
+
+function readingFromPlane({ kind }: Plane, { u, v }: PlanePoint): { readonly x: number; readonly y: number } {
+  return { x: kind === 'left' ? -u : u, y: kind === 'sheet' ? v : -v };
+}
+
+const touches = (p: PlaneBox, q: PlaneBox): boolean => p.minU <= q.maxU && q.minU <= p.maxU && p.minV <= q.maxV && q.minV <= p.maxV;

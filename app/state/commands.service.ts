@@ -1,20 +1,22 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { findNode, pickAt, PLANE_AXES, writeProject, type Edit } from '@core';
+import { axesOf, findNode, idsWithin, pickAt, writeProject, type Edit } from '@core';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { downloadText, fileName } from '../platform/files';
 import { newId } from '../platform/ids';
+import { ClipboardService } from '../platform/clipboard.service';
 import { HandOverService } from '../platform/hand-over.service';
 import { ImportsService } from '../platform/imports.service';
 import { KeepingService } from '../platform/keeping.service';
 import { ReferencesService } from '../platform/references.service';
 import { moveOnPlane } from '../tools/pick.tool';
 import { ArrangingService } from './arranging.service';
+import { ShapingService } from './shaping.service';
 import { DocumentStore } from './document.store';
 import { COMMANDS, type CommandId } from './keys';
 import { MessageStore } from './messages.store';
 import { PictureService } from './picture.service';
 import { SteeringService } from './steering.service';
-import { PX_PER_MM, STAGES, ViewStore } from './view.store';
+import { PX_PER_MM, STAGES, ViewStore, type ToolName } from './view.store';
 
 /** Runs commands, from keys, buttons and the finder alike. */
 @Injectable({ providedIn: 'root' })
@@ -30,11 +32,31 @@ export class CommandsService {
   private readonly references = inject(ReferencesService);
   private readonly handOver = inject(HandOverService);
   private readonly arranging = inject(ArrangingService);
+  private readonly shaping = inject(ShapingService);
+  private readonly clipboard = inject(ClipboardService);
 
   /** Selected nodes that are still there. */
   readonly selected = computed(() => this.view.selection().filter((id) => findNode(this.documents.kept(), id) !== null));
 
   private readonly actions: Readonly<Record<CommandId, () => unknown>> = {
+    'tool.pick': () => this.takeTool('pick'),
+    'tool.outline': () => this.takeTool('outline'),
+    'tool.rectangle': () => this.takeTool('rectangle'),
+    'tool.line': () => this.takeTool('line'),
+    'tool.circle': () => this.takeTool('circle'),
+    'tool.ellipse': () => this.takeTool('ellipse'),
+    'tool.polygon': () => this.takeTool('polygon'),
+    'tool.arc': () => this.takeTool('arc'),
+    'tool.curve': () => this.takeTool('curve'),
+    'tool.freehand': () => this.takeTool('freehand'),
+    'tool.again': () => this.takeTool('again'),
+    'tool.region': () => this.takeTool('region'),
+    'tool.cut': () => this.takeTool('cut'),
+    'tool.extend': () => this.takeTool('extend'),
+    'tool.measure': () => this.takeTool('measure'),
+    'tool.dimension': () => this.takeTool('dimension'),
+    'tool.colour': () => this.takeTool('colour'),
+    'tool.stance': () => this.takeTool('stance'),
     'stage.previous': () => this.stepStage(-1),
     'stage.next': () => this.stepStage(1),
     'stage.projection': () => this.view.setStage('projection'),
@@ -55,6 +77,11 @@ export class CommandsService {
     'view.see-through': () => this.view.patch({ seeThrough: !this.view.seeThrough() }),
     'view.fit': () => this.view.fit(this.documents.kept().sheet.width, this.documents.kept().sheet.height),
     'view.full': () => this.view.zoomAt(PX_PER_MM / this.view.zoom(), this.view.width() / 2, this.view.height() / 2),
+    'view.selection': () => this.zoomToSelection(),
+    'view.final': () => this.view.zoomAt(PX_PER_MM / this.view.zoom() / devicePixelRatio, this.view.width() / 2, this.view.height() / 2),
+    'view.alone': () => this.view.patch({ alone: this.view.alone() ? null : this.selected() }),
+    'view.catching': () => this.view.patch({ panel: 'catching' }),
+    steps: () => this.view.patch({ panel: 'steps' }),
     'view.in': () => this.view.zoomAt(1.25, this.view.width() / 2, this.view.height() / 2),
     'view.out': () => this.view.zoomAt(0.8, this.view.width() / 2, this.view.height() / 2),
     'view.rulers': () => this.view.patch({ rulers: !this.view.rulers() }),
@@ -73,6 +100,34 @@ export class CommandsService {
     hide: () => this.toggle('hidden'),
     lock: () => this.toggle('locked'),
     duplicate: () => this.arranging.duplicate(),
+    'copy.linked': () => this.arranging.duplicate(true),
+    'copy.free': () => this.arranging.makeIndependent(),
+    copy: () => this.clipboard.copy(),
+    cut: () => this.clipboard.copy().then((done) => done && this.onSelection((ids) => ({ kind: 'delete', ids }), 'cut')),
+    paste: () => this.clipboard.pasteFromBrowser(),
+    'order.up': () => this.reorder(1),
+    'order.down': () => this.reorder(-1),
+    union: () => this.shaping.combine('union'),
+    subtract: () => this.shaping.combine('subtract'),
+    intersect: () => this.shaping.combine('intersect'),
+    exclude: () => this.shaping.combine('exclude'),
+    'points.smooth': () => this.shaping.smooth(),
+    'points.sharp': () => this.shaping.sharpen(),
+    'points.delete': () => this.shaping.deletePoints(),
+    'line.join': () => this.shaping.join(),
+    'line.split': () => this.shaping.split(),
+    'line.close': () => this.shaping.close(),
+    'line.open': () => this.shaping.open(),
+    'align.low-u': () => this.arranging.align('u', 'low'),
+    'align.middle-u': () => this.arranging.align('u', 'middle'),
+    'align.high-u': () => this.arranging.align('u', 'high'),
+    'align.low-v': () => this.arranging.align('v', 'low'),
+    'align.middle-v': () => this.arranging.align('v', 'middle'),
+    'align.high-v': () => this.arranging.align('v', 'high'),
+    'distribute.u': () => this.arranging.distribute('u'),
+    'distribute.v': () => this.arranging.distribute('v'),
+    'same.length': () => this.arranging.sameLength('u'),
+    'same.height': () => this.arranging.sameLength('v'),
     'turn.left': () => this.arranging.turn(90),
     'turn.right': () => this.arranging.turn(-90),
     'mirror.across': () => this.arranging.mirror('u'),
@@ -106,7 +161,13 @@ export class CommandsService {
     if (id === 'undo') return this.documents.canUndo();
     if (id === 'redo') return this.documents.canRedo();
     if (id === 'delete' || id === 'rename' || id === 'hide' || id === 'lock' || id === 'group') return this.selected().length > 0;
-    if (id === 'duplicate') return this.arranging.nodes().length > 0;
+    if (id === 'duplicate' || id === 'copy' || id === 'cut' || id === 'copy.linked' || id === 'view.selection') return this.arranging.nodes().length > 0;
+    if (id === 'copy.free') return this.arranging.copies().length > 0;
+    if (id === 'view.alone') return this.view.alone() !== null || this.arranging.nodes().length > 0;
+    if (/^order\./.test(id)) return this.arranging.nodes().length > 0;
+    if (/^(union|subtract|intersect|exclude)$/.test(id) || /^(align|distribute|same)\./.test(id)) return this.arranging.nodes().length > 1;
+    if (id === 'points.delete' || id === 'line.split') return this.view.points().length > 0;
+    if (/^(points|line)\./.test(id)) return this.arranging.shapes().length > 0;
     if (/^(turn|mirror|to)\./.test(id)) return this.arranging.shapes().length > 0;
     if (id === 'ungroup') return this.selected().some((s) => findNode(this.documents.kept(), s)?.kind === 'group');
     if (id === 'offset.more' || id === 'offset.less') return this.view.plane().kind !== 'sheet';
@@ -134,9 +195,10 @@ export class CommandsService {
       this.documents.commit({ kind: 'place', id: first.id, target: first.target, box } as Edit, `move ${first.name}`);
       return true;
     }
-    const plane = first.kind === 'shape' ? first.plane : this.view.plane();
+    const plane = first.kind === 'shape' || first.kind === 'dimension' ? first.plane : this.view.plane();
     const by = moveOnPlane(plane, du, plane.kind === 'sheet' ? -dv : dv);
-    if (across !== 0 && plane.kind !== 'sheet') by[PLANE_AXES[plane.kind].across] += plane.kind === 'floor' ? across : -across;
+    const axes = axesOf(plane);
+    if (across !== 0 && axes) by[axes.across] += plane.kind === 'floor' ? across : -across;
     this.documents.commit({ kind: 'move', ids: [...ids], by }, 'move');
     return true;
   }
@@ -145,6 +207,33 @@ export class CommandsService {
     const document = this.documents.kept();
     downloadText(fileName(document.name, 'chemin'), writeProject(document), 'application/json');
     this.messages.say('good', 'The project was saved as a file', [fileName(document.name, 'chemin')]);
+  }
+
+  private takeTool(tool: ToolName): void {
+    if (!STAGES.find((stage) => stage.name === this.view.stage())?.tools.includes(tool)) this.view.setStage('draw');
+    this.view.setTool(tool);
+  }
+
+  /** The part of the sheet that the selection takes, as large as fits. */
+  private zoomToSelection(): void {
+    const ids = new Set(this.arranging.nodes().flatMap(idsWithin));
+    const parts = this.pictures.picture().visible.filter((part) => ids.has(part.node));
+    const [xs, ys] = [0, 1].map((k) => parts.flatMap((part) => Array.from(part.polygon).filter((_, i) => i % 2 === k)));
+    if (xs!.length > 0) this.view.showBox(Math.min(...xs!), Math.min(...ys!), Math.max(...xs!), Math.max(...ys!));
+  }
+
+  /** Moves the selection past its next neighbour in the order of things of one plane. */
+  private reorder(by: 1 | -1): void {
+    const [first] = this.arranging.nodes();
+    const entries = this.documents.entries();
+    const entry = first && entries.find((e) => e.node.id === first.id);
+    if (!first || !entry) return;
+    const siblings = entries.filter((e) => e.parent === entry.parent).map((e) => e.node.id);
+    const ids = this.arranging.nodes().map((node) => node.id);
+    const places = ids.map((id) => siblings.indexOf(id)).filter((place) => place >= 0);
+    const at = by > 0 ? Math.max(...places) + 2 : Math.min(...places) - 1;
+    if (at < 0 || (by > 0 && at > siblings.length)) return;
+    this.documents.commit({ kind: 'arrange', ids, parent: entry.parent, before: siblings[at] ?? null }, by > 0 ? 'forward' : 'backward');
   }
 
   private stepStage(by: number): void {

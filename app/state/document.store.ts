@@ -73,6 +73,10 @@ export const DocumentStore = signalStore(
     setDraft(draft: Draft | null): void {
       if (draft !== store.draft()) patchState(store, { draft });
     },
+    /** Goes to the document after so many steps. */
+    goTo(position: number): void {
+      patchState(store, { history: goToStep(store.history(), position), preview: null });
+    },
     undo(): void {
       patchState(store, { history: goToStep(store.history(), store.history().position - 1), preview: null });
     },

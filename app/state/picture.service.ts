@@ -1,8 +1,33 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { axisOf, catchSource, exactCells, faceNamed, findShape, PictureMaker, sheetFromPlane, type FaceName, type Plane } from '@core';
+import {
+  axesAt,
+  catchSource,
+  cellsFromPlane,
+  drawnPoints,
+  exactCells,
+  faceNamed,
+  findShape,
+  planeKey,
+  planeOfCorners,
+  PictureMaker,
+  sheetDistance,
+  sheetFromPlane,
+  sheetFromWorld,
+  type CheminDocument,
+  type DocumentNode,
+  type FaceName,
+  type Plane,
+  type PlanePoint,
+  type SheetPoint,
+  type WorldPoint,
+} from '@core';
+import { catchPointer } from '../tools/catching';
 import type { PlaneContext } from '../tools/tool';
 import { DocumentStore } from './document.store';
 import { ViewStore } from './view.store';
+
+/** Most points that are remembered of those passed over. */
+const MOST_HINTS = 6;
 
 /** The picture of the shown document, and what can be caught in it; made once a change. */
 @Injectable({ providedIn: 'root' })
@@ -11,7 +36,13 @@ export class PictureService {
   private readonly view = inject(ViewStore);
   private readonly maker = new PictureMaker();
 
-  readonly picture = computed(() => this.maker.make(this.documents.shown()));
+  /** The document as it is looked at: without what is hidden for the moment. */
+  private readonly seen = computed(() => {
+    const document = this.documents.shown();
+    const alone = this.view.alone();
+    return alone ? onlyThese(document, new Set(alone)) : document;
+  });
+  readonly picture = computed(() => this.maker.make(this.seen()));
   readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
 
   /** Catch sources by plane, of the document as it is kept; emptied with it. */
@@ -19,11 +50,13 @@ export class PictureService {
     this.documents.kept();
     this.view.zoom();
     this.view.snapping();
+    this.view.catchOff();
+    this.view.parts();
     return new Map<string, PlaneContext>();
   });
 
   planeContext(plane: Plane): PlaneContext {
-    const key = `${plane.kind} ${plane.offset}`;
+    const key = planeKey(plane);
     const contexts = this.contexts();
     let context = contexts.get(key);
     if (!context) {
@@ -35,6 +68,10 @@ export class PictureService {
           sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell),
           pxPerUnit: this.view.zoom(),
           grid: this.view.snapping(),
+          off: new Set(this.view.catchOff()),
+          parts: this.view.parts(),
+          hints: this.hintsOn(key),
+          ...(plane.kind === 'sheet' && { axes: (at: PlanePoint) => axesAt(geometry.sight.projection, geometry.cell, at) }),
         },
         source: this.view.snapping() ? catchSource(document, geometry, plane) : { points: [], edges: [], centres: [], chords: [] },
       };
@@ -43,14 +80,61 @@ export class PictureService {
     return context;
   }
 
-  /** The plane that a face of a shape lies in, or null for slanting faces and things without faces. */
+  /** Points that the pointer passed over, by plane: what comes next may be aligned with them. */
+  private readonly hints = new Map<string, PlanePoint[]>();
+
+  private hintsOn(key: string): PlanePoint[] {
+    let hints = this.hints.get(key);
+    if (!hints) this.hints.set(key, (hints = []));
+    return hints;
+  }
+
+  /** Remembers a point that the pointer has caught. */
+  passOver(plane: Plane, { u, v }: PlanePoint): void {
+    const hints = this.hintsOn(planeKey(plane));
+    const known = hints.findIndex((p) => p.u === u && p.v === v);
+    if (known >= 0) hints.splice(known, 1);
+    hints.push({ u, v });
+    if (hints.length > MOST_HINTS) hints.shift();
+  }
+
+  /** Corners of everything drawn in space, with their places on the sheet. */
+  private readonly corners = computed(() => {
+    const geometry = this.geometry();
+    return drawnPoints(this.documents.kept(), geometry).flatMap((world) => {
+      const on = sheetFromWorld(geometry.sight.projection, world);
+      return on ? [{ on, world }] : [];
+    });
+  });
+
+  /** What is nearest to a place of the sheet in space, in cells: a corner within reach, else what is caught on a plane. */
+  spaceAt(at: SheetPoint, plane: Plane, reach: number): { readonly at: WorldPoint; readonly word: string } | null {
+    const { cell } = this.geometry();
+    let best: WorldPoint | null = null;
+    let least = reach;
+    for (const { on, world } of this.corners()) {
+      const d = sheetDistance(on, at);
+      if (d < least) [best, least] = [world, d];
+    }
+    if (best) return { at: { a: exactCells(best.a / cell), b: exactCells(best.b / cell), h: exactCells(best.h / cell) }, word: 'corner' };
+    const caught = catchPointer(this.planeContext(plane), at, [], { lock: false, free: false });
+    return caught && { at: cellsFromPlane(plane, caught), word: caught.kind };
+  }
+
+  /** The plane that a face of a shape lies in, a free one for slanting faces; null for things without faces. */
   planeOfFace(id: string, name: FaceName | null): Plane | null {
     const shape = findShape(this.documents.kept(), id);
     const face = shape && name ? faceNamed(this.geometry(), shape, name) : null;
-    const along = face && axisOf(face.normal);
-    const corner = face?.corners[0];
-    if (!along || !corner) return null;
-    const kind = along.axis === 'h' ? 'floor' : along.axis === 'a' ? 'left' : 'right';
-    return { kind, offset: exactCells(corner[along.axis] / this.geometry().cell) };
+    return face && planeOfCorners(face, this.geometry().cell);
   }
+}
+
+/** A document in which everything but some things is hidden. */
+function onlyThese(document: CheminDocument, ids: ReadonlySet<string>): CheminDocument {
+  const visit = (nodes: readonly DocumentNode[]): readonly DocumentNode[] =>
+    nodes.map((node) => {
+      if (ids.has(node.id)) return node;
+      return node.kind === 'group' ? { ...node, children: visit(node.children) } : { ...node, hidden: true };
+    });
+  return { ...document, nodes: visit(document.nodes) };
 }

@@ -1,5 +1,5 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { FaceName, HandOver, Paint, Plane, PlaneKind, PlanePoint, SheetPoint, SolveAs } from '@core';
+import type { AxisPlaneKind, CatchGroup, FaceName, HandOver, Outline, Paint, Plane, PlanePoint, SheetPoint, SolveAs } from '@core';
 
 export type StageName = 'projection' | 'draw' | 'build' | 'light' | 'artwork' | 'output';
 export type ToolName =
@@ -17,6 +17,15 @@ export type ToolName =
   | 'polygon'
   | 'arc'
   | 'curve'
+  | 'freehand'
+  | 'again'
+  | 'region'
+  | 'cut'
+  | 'extend'
+  | 'measure'
+  | 'dimension'
+  | 'colour'
+  | 'stance'
   | 'depth'
   | 'place';
 export type Theme = 'light' | 'dark';
@@ -27,7 +36,14 @@ export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
 /** The stages in the order of work, and the tools on each one's bench; a tool's digit is its place. */
 export const STAGES: readonly { readonly name: StageName; readonly title: string; readonly tools: readonly ToolName[] }[] = [
   { name: 'projection', title: 'Projection', tools: ['pick', 'projection', 'grid', 'sheet', 'trace', 'facts'] },
-  { name: 'draw', title: 'Draw', tools: ['pick', 'outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve'] },
+  {
+    name: 'draw',
+    title: 'Draw',
+    tools: [
+      ...(['pick', 'outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve'] as const),
+      ...(['freehand', 'again', 'region', 'cut', 'extend', 'measure', 'dimension', 'colour', 'stance'] as const),
+    ],
+  },
   { name: 'build', title: 'Build', tools: ['pick', 'depth'] },
   { name: 'light', title: 'Light', tools: ['pick'] },
   { name: 'artwork', title: 'Artwork', tools: ['pick', 'place'] },
@@ -43,18 +59,29 @@ export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
   facts: 'Facts',
   outline: 'Outline',
   rectangle: 'Rectangle',
-  line: 'Straight line',
+  line: 'Line',
   circle: 'Circle',
-  ellipse: 'Ellipse in a box',
-  polygon: 'Regular polygon',
+  ellipse: 'Ellipse',
+  polygon: 'Polygon',
   arc: 'Arc',
-  curve: 'Smooth curve',
+  curve: 'Curve',
+  freehand: 'Freehand',
+  again: 'Last again',
+  region: 'Region',
+  cut: 'Cut away',
+  extend: 'Extend',
+  measure: 'Measure',
+  dimension: 'Dimension',
+  colour: 'Pick colour',
+  stance: 'Free plane',
   depth: 'Depth',
   place: 'Place artwork',
 };
 
 /** The tools that draw on the plane, and so show its grid over the drawing and take the arrow keys. */
-export const DRAWING_TOOLS: readonly ToolName[] = ['outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve'];
+export const DRAWING_TOOLS: readonly ToolName[] = [
+  ...(['outline', 'rectangle', 'line', 'circle', 'ellipse', 'polygon', 'arc', 'curve', 'freehand', 'again', 'region', 'measure', 'dimension'] as const),
+];
 
 interface ViewState {
   readonly stage: StageName;
@@ -74,11 +101,33 @@ interface ViewState {
   /** The face that was pressed last, of the first selected thing. */
   readonly face: FaceName | null;
   readonly paint: Paint;
+  /** Chosen points of selected shapes, each as the shape's id and the point's, parted by a space. */
+  readonly points: readonly string[];
+  /** The edge whose figures are shown, by its shape and the point at which it starts. */
+  readonly edge: { readonly node: string; readonly point: number } | null;
+  /** What is shown while everything else is hidden; null shows all. Belongs to the view, not to the document. */
+  readonly alone: readonly string[] | null;
+  /** Kinds of things that the pointer does not catch. */
+  readonly catchOff: readonly CatchGroup[];
+  /** Parts of a cell that count as crossings: 1, 2, 3 or 10. */
+  readonly parts: number;
+  /** How the next circle is given. */
+  readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
+  /** Freehand: kept to the axes, and how far in px a cleaned stroke may lie from the pen's. */
+  readonly assisted: boolean;
+  readonly cleaning: number;
+  /** The last shape that was drawn, for drawing it again. */
+  readonly lastShape: Outline | null;
+  /** What a picked colour goes to. */
+  readonly colourSlot: ColourSlot;
+  readonly recentColours: readonly string[];
+  /** What was last measured, in words. */
+  readonly measured: readonly string[];
   /** Corners of the next regular polygon. */
   readonly sides: number;
   readonly artwork: string | null;
   readonly theme: Theme;
-  readonly panel: 'none' | 'find' | 'keys' | 'drawings';
+  readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching';
   /** Rulers along the drawing. */
   readonly rulers: boolean;
   /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
@@ -96,6 +145,21 @@ interface ViewState {
   /** What strokes are taken for. */
   readonly traceAs: SolveAs;
   readonly handOver: HandOver;
+}
+
+/** A colour of a paint: the fill, the line, or a stop of the fill's gradient. */
+export type ColourSlot = { readonly kind: 'fill' | 'line' } | { readonly kind: 'stop'; readonly index: number };
+
+/** Most colours that are remembered. */
+const MOST_COLOURS = 12;
+
+function storedColours(): readonly string[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem('chemin-colours') ?? '[]');
+    return Array.isArray(kept) ? kept.filter((c): c is string => typeof c === 'string' && /^#[0-9a-f]{6}$/.test(c)).slice(0, MOST_COLOURS) : [];
+  } catch {
+    return [];
+  }
 }
 
 /** Screen px of one sheet unit (mm) at 100 %: CSS has 96 px to the inch. */
@@ -130,6 +194,18 @@ export const ViewStore = signalStore(
     selection: [],
     face: null,
     paint: { fill: '#c98a4b', line: null },
+    points: [],
+    edge: null,
+    alone: null,
+    catchOff: ['grid line'],
+    parts: 1,
+    circleBy: 'centre',
+    assisted: false,
+    cleaning: 2,
+    lastShape: null,
+    colourSlot: { kind: 'fill' },
+    recentColours: storedColours(),
+    measured: [],
     sides: 6,
     artwork: null,
     theme: storedTheme(),
@@ -158,14 +234,36 @@ export const ViewStore = signalStore(
     setTool(tool: ToolName): void {
       patchState(store, { tool });
     },
-    setPlane(kind: PlaneKind): void {
+    setPlane(kind: AxisPlaneKind | 'sheet'): void {
       patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });
     },
     putPlane(plane: Plane): void {
       patchState(store, { plane });
     },
     select(selection: readonly string[], face: FaceName | null = null): void {
-      patchState(store, { selection, face });
+      const kept = store.points().filter((point) => selection.includes(point.split(' ')[0] ?? ''));
+      const edge = store.edge();
+      patchState(store, { selection, face, points: kept, edge: edge && selection.includes(edge.node) ? edge : null });
+    },
+    /** Remembers a colour as the one used last. */
+    noteColour(colour: string): void {
+      if (!/^#[0-9a-f]{6}$/.test(colour)) return;
+      const recentColours = [colour, ...store.recentColours().filter((c) => c !== colour)].slice(0, MOST_COLOURS);
+      try {
+        localStorage.setItem('chemin-colours', JSON.stringify(recentColours));
+      } catch {
+        // Without storage they last as long as the page.
+      }
+      patchState(store, { recentColours });
+    },
+    /** Shows a part of the sheet as large as fits. */
+    showBox(minX: number, minY: number, maxX: number, maxY: number): void {
+      const margin = 60;
+      const fit = Math.min((store.width() - 2 * margin) / Math.max(1e-6, maxX - minX), (store.height() - 2 * margin) / Math.max(1e-6, maxY - minY));
+      const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM / 4, fit));
+      const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
+      const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
+      patchState(store, { zoom, panX, panY, lookBefore: null });
     },
     /** Puts the sheet at a place and size; zoom is kept within its limits. */
     look(zoom: number, panX: number, panY: number): void {

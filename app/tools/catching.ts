@@ -5,14 +5,13 @@ import {
   exactCells,
   figure,
   invert33,
-  joinSources,
   lockToAxis,
   lengthInUnit,
   measure,
   mmPer,
-  PLANE_AXES,
+  axesOf,
   planeName,
-  type Axis,
+  type Along,
   type Caught,
   type Plane,
   type PlanePoint,
@@ -39,24 +38,36 @@ export function catchPointer(
 ): Caught | null {
   const pointer = planePointAt(on, at);
   if (!pointer) return null;
-  const options = { ...on.options, grid: on.options.grid && !how.free };
-  const source = joinSources([on.source, { points: drawn, edges: [], centres: [], chords: [] }]);
-  const caught: Caught = how.free ? { u: exactCells(pointer.u), v: exactCells(pointer.v), kind: 'free', with: null } : catchAt(pointer, source, options);
+  const options = { ...on.options, grid: on.options.grid && !how.free, drawn };
+  const caught: Caught = how.free ? { u: exactCells(pointer.u), v: exactCells(pointer.v), kind: 'free', with: null } : catchAt(pointer, on.source, options);
   const last = drawn.at(-1);
   return how.lock && last ? lockToAxis(last, caught, pointer, options) : caught;
 }
 
+/** Everything of a shape that is being drawn moved with the pointer, while that is asked for. */
+export function carried(points: readonly PlanePoint[], before: PlanePoint | null, now: PlanePoint): readonly PlanePoint[] {
+  if (!before) return points;
+  return points.map((p) => ({ u: exactCells(p.u + now.u - before.u), v: exactCells(p.v + now.v - before.v) }));
+}
+
+/** A direction in words. */
+function alongWord(plane: Plane, along: Along): string {
+  return along === 'u' || along === 'v' ? axisName(plane, along) : `along ${along}`;
+}
+
 /** The axis that u or v of a plane runs along, as it is named. */
 export function axisName(plane: Plane, direction: 'u' | 'v'): string {
-  if (plane.kind === 'sheet') return direction === 'u' ? 'across' : 'down';
-  const axis: Axis = PLANE_AXES[plane.kind][direction];
-  return `along ${axis}`;
+  const axes = axesOf(plane);
+  if (axes) return `along ${axes[direction]}`;
+  return plane.kind === 'free' ? `along ${direction}` : direction === 'u' ? 'across' : 'down';
 }
 
 /** What was caught, in a word or two. */
 export function caughtWord(plane: Plane, caught: Caught): string {
-  if (caught.kind === 'along u' || caught.kind === 'along v') return axisName(plane, caught.kind === 'along u' ? 'u' : 'v');
-  return caught.kind;
+  if (caught.kind === 'part') return 'part of a cell';
+  if (!caught.kind.startsWith('along ')) return caught.kind;
+  const word = alongWord(plane, caught.kind.slice(6) as Along);
+  return caught.also ? `${word}, in line with two points` : word;
 }
 
 /** Where something was caught: `crossing, left wall`. */

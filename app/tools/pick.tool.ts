@@ -6,7 +6,7 @@ import {
   invert33,
   apply33,
   pickAt,
-  PLANE_AXES,
+  axesOf,
   placementMap,
   shapesById,
   type Edit,
@@ -104,7 +104,11 @@ function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | n
 /** A movement along a plane's u and v as cells along the world's axes (on the sheet: a right, b down). */
 export function moveOnPlane(plane: Plane, du: number, dv: number): { a: number; b: number; h: number } {
   const by = { a: 0, b: 0, h: 0 };
-  const axes = plane.kind === 'sheet' ? ({ u: 'a', v: 'b' } as const) : PLANE_AXES[plane.kind];
+  if (plane.stance) {
+    const { u, v } = plane.stance;
+    return { a: exactCells(u.a * du + v.a * dv), b: exactCells(u.b * du + v.b * dv), h: exactCells(u.h * du + v.h * dv) };
+  }
+  const axes = axesOf(plane) ?? ({ u: 'a', v: 'b' } as const);
   by[axes.u] += du;
   by[axes.v] += dv;
   return by;

@@ -6,17 +6,26 @@ import type {
   CheminDocument,
   DocumentNode,
   Edit,
+  Outline,
   Paint,
   Picture,
   Plane,
   PlanePoint,
   SheetPoint,
   Stage as Geometry,
+  WorldPoint,
 } from '@core';
 
 /** What the pointer or the keyboard did, in sheet units. */
 export type ToolEvent =
-  | { readonly kind: 'move' | 'down' | 'up'; readonly at: SheetPoint; readonly lock: boolean; readonly free: boolean }
+  | {
+      readonly kind: 'move' | 'down' | 'up';
+      readonly at: SheetPoint;
+      readonly lock: boolean;
+      readonly free: boolean;
+      readonly carry?: boolean;
+      readonly press?: number;
+    }
   | { readonly kind: 'key'; readonly key: 'Backspace' | 'Enter' | 'Escape' }
   /** Lengths typed in cells, one for each of the tool's fields; null where a field was left alone. */
   | { readonly kind: 'typed'; readonly lengths: readonly (number | null)[] };
@@ -42,6 +51,19 @@ export interface ToolContext {
   readonly artwork: string | null;
   /** Sheet units within which a line counts as hit. */
   readonly reach: number;
+  /** How the next circle is given. */
+  readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
+  readonly assisted: boolean;
+  /** How far a cleaned stroke may lie from the pen's, in px of the screen. */
+  readonly cleaning: number;
+  readonly pxPerUnit: number;
+  readonly lastShape: Outline | null;
+  /** The directions of a plane, or on the sheet those in which the axes are drawn, at a point of it. */
+  readonly directions: (plane: Plane, at: PlanePoint) => readonly PlanePoint[];
+  /** What is nearest to a place of the sheet among corners of solids and places of the plane, in space. */
+  readonly spaceAt: (at: SheetPoint) => { readonly at: WorldPoint; readonly word: string } | null;
+  /** The colour of the drawing or a reference at a place of the sheet. */
+  readonly colourAt: (at: SheetPoint) => { readonly colour: string; readonly from: string } | null;
   readonly on: (plane: Plane) => PlaneContext;
   /** The camera that traced strokes tell so far, for guessing the axis of the next. */
   readonly traced: CameraAngles | null;
@@ -62,7 +84,13 @@ export interface Ghost {
   readonly part?: ArrayLike<number>;
   /** The points follow a curve: only what is caught is marked, not every one of them. */
   readonly smooth?: boolean;
-  /** A loose line on the sheet in mm, `[x0, y0, x1, y1]`. */
+  /** Points that are marked, such as loose ends. */
+  readonly marks?: readonly PlanePoint[];
+  /** Several outlines that are shown besides the points. */
+  readonly more?: readonly (readonly PlanePoint[])[];
+  /** A colour that is shown at the pointer. */
+  readonly swatch?: string;
+  /** A loose line on the sheet in mm, `[x0, y0, x1, y1, ...]`. */
   readonly line?: readonly number[];
 }
 
@@ -72,6 +100,12 @@ export interface ToolStep<S> {
   /** An edit that is shown but not yet made; null takes the shown one back. */
   readonly preview?: Edit | null;
   readonly select?: readonly string[];
+  /** A colour that was picked. */
+  readonly colour?: string;
+  /** A plane that was found, to draw on from now on. */
+  readonly plane?: Plane;
+  /** What was measured, a line each. */
+  readonly measured?: readonly string[];
   /** The tool has done its work: go back to picking. */
   readonly done?: boolean;
 }

@@ -35,7 +35,8 @@ const ids = z.array(idSchema).min(1);
 
 /** Every edit as data: what undo keeps, storage writes, and a test can make by the thousand. */
 export const editSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('add'), nodes: z.array(nodeSchema), artworks: z.array(artworkSchema) }),
+  /** New things at the end, or under another thing of the top level. */
+  z.strictObject({ kind: z.literal('add'), nodes: z.array(nodeSchema), artworks: z.array(artworkSchema), before: idSchema.exactOptional() }),
   z.strictObject({ kind: z.literal('delete'), ids }),
   /** Along the world's axes, in cells; on the sheet a is right and b is down. */
   z.strictObject({ kind: z.literal('move'), ids, by: moveSchema }),
@@ -47,6 +48,8 @@ export const editSchema = z.discriminatedUnion('kind', [
   }),
   /** Things taken out and others put where the last of them stood, as one step. */
   z.strictObject({ kind: z.literal('replace'), ids, nodes: z.array(nodeSchema) }),
+  /** Things as they are from now on, each in the place of the one with its id. */
+  z.strictObject({ kind: z.literal('change'), nodes: z.array(nodeSchema).min(1) }),
   /** Things put into a group, or none, before another thing there, or at its end. */
   z.strictObject({ kind: z.literal('arrange'), ids, parent: idSchema.nullable(), before: idSchema.nullable() }),
   z.strictObject({ kind: z.literal('paints'), items: z.array(z.strictObject({ id: idSchema, paint: paintSchema })).min(1) }),
@@ -89,7 +92,7 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return {
         ...document,
         artworks: edit.artworks.length ? [...document.artworks, ...edit.artworks] : document.artworks,
-        nodes: [...document.nodes, ...edit.nodes],
+        nodes: addedUnder(document.nodes, edit.nodes, edit.before),
       };
     case 'delete':
       return { ...document, nodes: withoutNodes(document, edit.ids) };
@@ -107,6 +110,8 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return { ...document, nodes: edit.items.reduce((nodes, item) => layNode({ ...document, nodes }, item), document.nodes) };
     case 'replace':
       return { ...document, nodes: replaced(document, edit.ids, edit.nodes) };
+    case 'change':
+      return { ...document, nodes: edit.nodes.reduce((nodes, node) => replaceNode({ ...document, nodes }, node.id, () => [node]), document.nodes) };
     case 'arrange':
       return { ...document, nodes: arranged(document, edit) };
     case 'paints':
@@ -168,6 +173,12 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
       if (edit.kind === 'outline') return { ...node, outline: edit.outline };
       return edit.kind === 'depth' ? { ...node, depth: edit.depth } : { ...node, plane: edit.plane };
   }
+}
+
+/** Things put under one that stands at the top level, or at the end. */
+function addedUnder(nodes: readonly DocumentNode[], added: readonly DocumentNode[], before: string | undefined): readonly DocumentNode[] {
+  const at = before === undefined ? -1 : nodes.findIndex((node) => idsWithin(node).includes(before));
+  return at < 0 ? [...nodes, ...added] : [...nodes.slice(0, at), ...added, ...nodes.slice(at)];
 }
 
 interface LaidItem {
@@ -258,7 +269,8 @@ function replaced(document: CheminDocument, targets: readonly string[], nodes: r
 function arranged(document: CheminDocument, { ids: targets, parent, before }: Extract<Edit, { kind: 'arrange' }>): readonly DocumentNode[] {
   const order = flattenTree(document.nodes).map(({ node }) => node);
   const into = parent === null ? null : findNode(document, parent);
-  if (parent !== null && into?.kind !== 'group') throw into ? wrongKind(into, 'group') : new CoreError('unknown-node', `There is no node “${parent}”.`, { id: parent });
+  if (parent !== null && into?.kind !== 'group')
+    throw into ? wrongKind(into, 'group') : new CoreError('unknown-node', `There is no node “${parent}”.`, { id: parent });
   const wanted = new Set(targets);
   for (const id of targets) if (!findNode(document, id)) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
   const moving = order.filter((node) => wanted.has(node.id) && !(parent !== null && idsWithin(node).includes(parent)) && node.id !== before);
@@ -307,6 +319,7 @@ export function describeEdit(edit: Edit): string {
   const names: Readonly<Record<Edit['kind'], string>> = {
     add: 'add',
     replace: 'replace',
+    change: 'change',
     arrange: 'change order',
     paints: 'paint',
     swatches: 'change palette',

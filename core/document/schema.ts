@@ -65,9 +65,17 @@ const line = z.strictObject({
   on: z.literal('plane').exactOptional(),
   cap: z.enum(['butt', 'square']).exactOptional(),
   join: z.enum(['miter', 'bevel']).exactOptional(),
-  dashes: z.array(z.number().min(0).max(1000)).min(1).max(16).refine((d) => d.some((n) => n > 0), 'dashes have a length').exactOptional(),
+  dashes: z
+    .array(z.number().min(0).max(1000))
+    .min(1)
+    .max(16)
+    .refine((d) => d.some((n) => n > 0), 'dashes have a length')
+    .exactOptional(),
 });
-const stops = z.array(z.strictObject({ at: share, colour: paintColour, strength: share })).min(2).max(64);
+const stops = z
+  .array(z.strictObject({ at: share, colour: paintColour, strength: share }))
+  .min(2)
+  .max(64);
 const fill = z.union([
   paintColour,
   z.strictObject({ kind: z.literal('linear'), from: planePoint, to: planePoint, stops }),

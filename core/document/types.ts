@@ -59,7 +59,6 @@ export interface Reference {
 /** An edge traced over a reference, in mm of the sheet, and the axis that it runs along. */
 export type Stroke = TracedStroke;
 
-
 interface NodeBase {
   readonly id: string;
   readonly name: string;

@@ -61,7 +61,12 @@ export function readPalette(text: string, newId: () => string): Checked<readonly
   for (const { name, value, path } of found) {
     const colour = readColour(value);
     if (colour && swatches.length < MAX_SWATCHES) swatches.push({ id: newId(), name: name.slice(0, 200), colour });
-    else notes.push({ code: 'left-out', path, message: colour ? `${path}: left out, a palette holds ${MAX_SWATCHES}` : `${path}: “${value.slice(0, 40)}” is no colour` });
+    else
+      notes.push({
+        code: 'left-out',
+        path,
+        message: colour ? `${path}: left out, a palette holds ${MAX_SWATCHES}` : `${path}: “${value.slice(0, 40)}” is no colour`,
+      });
   }
   return swatches.length > 0 ? { ok: true, value: swatches, notes } : { ok: false, problems: notes };
 }

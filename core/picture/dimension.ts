@@ -53,7 +53,10 @@ export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: Plane
     hidden: false,
     locked: false,
     plane: node.plane,
-    outline: outlineThrough(points.map((p) => ({ u: exactCells(p.u), v: exactCells(p.v) })), false),
+    outline: outlineThrough(
+      points.map((p) => ({ u: exactCells(p.u), v: exactCells(p.v) })),
+      false,
+    ),
     depth: 0,
     paint: { fill: null, line: { colour: node.colour, width: WIDTH } },
   }));

@@ -7,8 +7,8 @@ import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } 
 import { faceColour } from '../light/tones';
 import { apply33, IDENTITY, matrixOf, multiply33, type Mat33 } from '../math/matrix';
 import { addWorld, scaleWorld, type WorldPoint } from '../math/points';
-import { inkOf } from '../paint/inks';
-import { lineMark } from '../paint/lines';
+import { inkOf } from './inks';
+import { lineMark } from './lines';
 import { meanColour, plainColour, type Colour, type Fill, type LinePaint, type Swatch } from '../paint/paint';
 import { projectionFrom } from '../projection/projection';
 import { planeFrame, sheetFromFrame } from '../projection/planes';

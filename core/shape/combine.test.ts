@@ -22,7 +22,11 @@ const areaOf = (outline: Outline): number =>
   ringsOf(outline).reduce((sum, ring, i) => sum + (i === 0 ? 1 : -1) * Math.abs(doubleAreaOf(outlineSegments(ring))), 0) / 2;
 const total = (outlines: readonly Outline[]): number => outlines.reduce((sum, outline) => sum + areaOf(outline), 0);
 const perimeter = (outline: Outline): number =>
-  ringsOf(outline).reduce((sum, ring) => sum + flattenOutline(ring, 0.01).reduce((s, p, i, all) => s + Math.hypot(p.u - all[(i + 1) % all.length]!.u, p.v - all[(i + 1) % all.length]!.v), 0), 0);
+  ringsOf(outline).reduce(
+    (sum, ring) =>
+      sum + flattenOutline(ring, 0.01).reduce((s, p, i, all) => s + Math.hypot(p.u - all[(i + 1) % all.length]!.u, p.v - all[(i + 1) % all.length]!.v), 0),
+    0,
+  );
 
 const flat = (ring: Outline): number[] => flattenOutline(ring, 0.0005).flatMap((p) => [p.u, p.v]);
 const holds = (outline: Outline, p: PlanePoint): boolean => ringsOf(outline).every((ring, i) => containsPoint(flat(ring), p.u, p.v) === (i === 0));
@@ -62,7 +66,12 @@ describe('combining outlines', () => {
     let worst = 0;
     for (let i = 0; i < 1250; i++) {
       const [a, b] = [shape(pick, i % 3 === 0), shape(pick, i % 3 === 0)];
-      const [union, subtract, intersect, exclude] = OPERATIONS.map((operation) => total(combineOutlines(operation, a, [b]))) as [number, number, number, number];
+      const [union, subtract, intersect, exclude] = OPERATIONS.map((operation) => total(combineOutlines(operation, a, [b]))) as [
+        number,
+        number,
+        number,
+        number,
+      ];
       const [areaA, areaB] = [areaOf(a), areaOf(b)];
       // Every corner of a result lies within a tick and a half of where it should.
       const allowed = (4 * (perimeter(a) + perimeter(b))) / 25_200;
@@ -139,8 +148,16 @@ describe('combining outlines', () => {
   });
 
   it('refuses open lines by their place', () => {
-    expect(() => combineOutlines('union', rectangleOutline({ u: 0, v: 0 }, { u: 1, v: 1 }), [outlineThrough([{ u: 0, v: 0 }, { u: 1, v: 1 }], false)])).toThrow(
-      'Only closed outlines',
-    );
+    expect(() =>
+      combineOutlines('union', rectangleOutline({ u: 0, v: 0 }, { u: 1, v: 1 }), [
+        outlineThrough(
+          [
+            { u: 0, v: 0 },
+            { u: 1, v: 1 },
+          ],
+          false,
+        ),
+      ]),
+    ).toThrow('Only closed outlines');
   });
 });

@@ -87,7 +87,8 @@ function boundaryLength(paths: Paths64): number {
 /** The operation by the sweep of Martinez, Rueda and Feito (2009), rounded to ticks; null where it gives up. */
 function bySweep(operation: Combining, a: Paths64, b: Paths64): Paths64 | null {
   const method = { union: 'union', subtract: 'difference', intersect: 'intersection', exclude: 'xor' } as const;
-  const polygons = (paths: Paths64): [number, number][][][] => treeOf(normal(paths)).map((rings) => rings.map((ring) => ring.map((p): [number, number] => [p.x, p.y])));
+  const polygons = (paths: Paths64): [number, number][][][] =>
+    treeOf(normal(paths)).map((rings) => rings.map((ring) => ring.map((p): [number, number] => [p.x, p.y])));
   try {
     const result = polygonClipping[method[operation]](polygons(a), polygons(b));
     return result.flat().map((ring) => ring.slice(0, -1).map(([x, y]) => ({ x: Math.round(x), y: Math.round(y) })));

@@ -76,7 +76,12 @@ export function doubleAreaOf(segments: readonly Segment[]): number {
       const cross = (px: number, py: number, qx: number, qy: number): number => px * qy - py * qx;
       // The integral of x dy - y dx over a cubic in Bernstein form.
       const twice =
-        6 * cross(x0, y0, ax, ay) + 3 * cross(x0, y0, bx, by) + cross(x0, y0, x1, y1) + 3 * cross(ax, ay, bx, by) + 3 * cross(ax, ay, x1, y1) + 6 * cross(bx, by, x1, y1);
+        6 * cross(x0, y0, ax, ay) +
+        3 * cross(x0, y0, bx, by) +
+        cross(x0, y0, x1, y1) +
+        3 * cross(ax, ay, bx, by) +
+        3 * cross(ax, ay, x1, y1) +
+        6 * cross(bx, by, x1, y1);
       return sum + twice / 10;
     }
     return sum + x0 * y1 - x1 * y0 + conicBulge(segment.from, segment.via, segment.to, segment.weight);

@@ -12,7 +12,10 @@ const line = (...flat: number[]): Outline => {
 };
 const areaOf = (outline: Outline): number =>
   ringsOf(outline).reduce((sum, ring, i) => sum + (i === 0 ? 1 : -1) * Math.abs(doubleAreaOf(outlineSegments(ring))), 0) / 2;
-const areas = (lines: readonly Outline[]): number[] => regionsOf(lines).regions.map(areaOf).sort((p, q) => p - q);
+const areas = (lines: readonly Outline[]): number[] =>
+  regionsOf(lines)
+    .regions.map(areaOf)
+    .sort((p, q) => p - q);
 
 describe('regions of loose lines', () => {
   it('finds the face inside four lines that cross, and names the ends that lead nowhere', () => {
@@ -29,7 +32,11 @@ describe('regions of loose lines', () => {
   });
 
   it('leaves out what lies within, and finds that too', () => {
-    const lines = [rectangleOutline({ u: 0, v: 0 }, { u: 10, v: 10 }), rectangleOutline({ u: 2, v: 2 }, { u: 8, v: 8 }), ellipseOutline({ u: 5, v: 5 }, { u: 2, v: 2 })];
+    const lines = [
+      rectangleOutline({ u: 0, v: 0 }, { u: 10, v: 10 }),
+      rectangleOutline({ u: 2, v: 2 }, { u: 8, v: 8 }),
+      ellipseOutline({ u: 5, v: 5 }, { u: 2, v: 2 }),
+    ];
     const found = regionsOf(lines);
     expect(areas(lines)[0]).toBeCloseTo(4 * Math.PI, 9);
     expect(areas(lines)[1]).toBeCloseTo(36 - 4 * Math.PI, 9);

@@ -56,7 +56,12 @@ export function regionsOf(lines: readonly Outline[]): Regions {
     const host = faces.find((face) => face.component !== outside.component && containsPoint(face.polygon, x, y));
     if (host) holes.set(host, [...(holes.get(host) ?? []), outside]);
   }
-  const regions = faces.map((face) => outlineOfRings([face, ...(holes.get(face) ?? [])].map(({ segments }) => pointsOfSegments(segments, true)), true));
+  const regions = faces.map((face) =>
+    outlineOfRings(
+      [face, ...(holes.get(face) ?? [])].map(({ segments }) => pointsOfSegments(segments, true)),
+      true,
+    ),
+  );
   return { regions, looseEnds };
 }
 

@@ -10,32 +10,10 @@ export type Along = 'u' | 'v' | 'a' | 'b' | 'h';
 
 /** What the pointer can take. `free`: nothing was near, or snapping is off. */
 export type CatchKind =
-  | 'point'
-  | 'intersection'
-  | 'middle'
-  | 'centre'
-  | 'crossing'
-  | 'part'
-  | 'perpendicular'
-  | 'spacing'
-  | 'edge'
-  | 'grid line'
-  | `along ${Along}`
-  | 'free';
+  'point' | 'intersection' | 'middle' | 'centre' | 'crossing' | 'part' | 'perpendicular' | 'spacing' | 'edge' | 'grid line' | `along ${Along}` | 'free';
 
 /** The kinds that can be switched off, by the names of their groups. */
-export const CATCH_GROUPS = [
-  'point',
-  'intersection',
-  'middle',
-  'centre',
-  'crossing',
-  'perpendicular',
-  'spacing',
-  'edge',
-  'grid line',
-  'alignment',
-] as const;
+export const CATCH_GROUPS = ['point', 'intersection', 'middle', 'centre', 'crossing', 'perpendicular', 'spacing', 'edge', 'grid line', 'alignment'] as const;
 export type CatchGroup = (typeof CATCH_GROUPS)[number];
 
 /** What was caught: the plane point that takes the pointer's place, and what it belongs to. */
@@ -184,7 +162,12 @@ function reachAround(here: SheetPoint, { sheetFromPlane, pxPerUnit }: CatchOptio
   const inverse = invert33(sheetFromPlane);
   const r = CATCH_PX / pxPerUnit;
   let [minU, minV, maxU, maxV] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [dx, dy] of [[-r, -r], [r, -r], [r, r], [-r, r]] as const) {
+  for (const [dx, dy] of [
+    [-r, -r],
+    [r, -r],
+    [r, r],
+    [-r, r],
+  ] as const) {
     const p = inverse && apply33(inverse, here.x + dx, here.y + dy);
     // A corner beyond the horizon: everything may be near.
     if (!p) return { minU: -Infinity, minV: -Infinity, maxU: Infinity, maxV: Infinity };

@@ -28,12 +28,7 @@ export function flatFace(outline: Outline, frame: PlaneFrame): WorldFace {
 }
 
 /** The corners of a face over an outline, and those of its holes. */
-function cornersOf(
-  outline: Outline,
-  frame: PlaneFrame,
-  normal: WorldPoint,
-  place: (p: WorldPoint) => WorldPoint,
-): Pick<WorldFace, 'corners' | 'holes'> {
+function cornersOf(outline: Outline, frame: PlaneFrame, normal: WorldPoint, place: (p: WorldPoint) => WorldPoint): Pick<WorldFace, 'corners' | 'holes'> {
   const [outer, ...holes] = ringsOf(outline).map((ring) => turned(flattenOutline(ring, FACET), frame, normal).map(place));
   const corners = outer ?? [];
   return holes.length > 0 ? { corners, holes: holes.map((hole) => hole.reverse()) } : { corners };
@@ -65,14 +60,7 @@ export function depthFaces(outline: Outline, frame: PlaneFrame, depth: number, c
 }
 
 /** The sides over a ring. @param sense 1 where the solid lies to the left of the ring, seen against `forward` */
-function addSides(
-  faces: WorldFace[],
-  ring: Outline,
-  frame: PlaneFrame,
-  forward: WorldPoint,
-  shift: (p: WorldPoint) => WorldPoint,
-  sense: 1 | -1,
-): void {
+function addSides(faces: WorldFace[], ring: Outline, frame: PlaneFrame, forward: WorldPoint, shift: (p: WorldPoint) => WorldPoint, sense: 1 | -1): void {
   for (const [p, q, name] of sideEdges(ring)) {
     const from = worldFromPlane(frame, p);
     const to = worldFromPlane(frame, q);

@@ -1,38 +1,50 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { ToggleSwitchModule } from 'primeng/toggleswitch';
-import { ColourFieldComponent } from '../../controls/colour-field.component';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { apply33, type PlanePoint } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
+import { placeWords } from '../../tools/catching';
 import { ArrangePanelComponent } from './arrange-panel.component';
+import { regionsOn } from './line-tools';
+import { PaintPanelComponent } from './paint-panel.component';
+import { ShapePanelComponent } from './shape-panel.component';
 
-/** Settings for drawing: the paint of what comes next. */
+/** Settings for drawing: of the tool in use, of what is selected, and the paint. */
 @Component({
   selector: 'chemin-draw-bench',
-  imports: [ArrangePanelComponent, ColourFieldComponent, FormsModule, MeasureFieldComponent, ToggleSwitchModule],
+  imports: [ArrangePanelComponent, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
   templateUrl: './draw-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DrawBenchComponent {
-  protected readonly store = inject(DocumentStore);
+  private readonly store = inject(DocumentStore);
+  private readonly pictures = inject(PictureService);
   protected readonly view = inject(ViewStore);
+  protected readonly arranging = inject(ArrangingService);
+  protected readonly circles = [
+    { key: 'centre', title: 'Centre' },
+    { key: 'three points', title: 'Three points' },
+    { key: 'box', title: 'In a box' },
+    { key: 'face', title: 'In a face' },
+  ] as const;
 
-  protected setLine(on: boolean): void {
-    this.view.patch({ paint: { ...this.view.paint(), line: on ? { colour: '#2a2333', width: 0.4 } : null } });
-  }
-
-  protected setLinePart(part: { readonly colour?: string; readonly width?: number }): void {
-    const { line } = this.view.paint();
-    if (line) this.view.patch({ paint: { ...this.view.paint(), line: { ...line, ...part } } });
-  }
+  /** Ends of lines on the plane that meet no other line, by their places. */
+  protected readonly looseEnds = computed(() => {
+    const plane = this.view.plane();
+    return regionsOn(this.store.kept(), plane).looseEnds.slice(0, 40).map((at) => ({ at, words: placeWords(plane, at) })); // prettier-ignore
+  });
 
   protected setSides(sides: number): void {
     this.view.patch({ sides: Math.round(sides) });
   }
 
-  protected setFill(fill: string): void {
-    this.view.patch({ paint: { ...this.view.paint(), fill } });
+  /** Shows a place of the plane in the middle. */
+  protected goTo(at: PlanePoint): void {
+    const on = apply33(this.pictures.planeContext(this.view.plane()).options.sheetFromPlane, at.u, at.v);
+    const zoom = Math.max(this.view.zoom(), 12);
+    if (on) this.view.look(zoom, this.view.width() / 2 - on.x * zoom, this.view.height() / 2 - on.y * zoom);
   }
 }

@@ -1,32 +1,41 @@
 import {
+  apply33,
   arcOutline,
-  automaticName,
   boundsArea,
+  boxAround,
+  circleThrough,
+  dotWorld,
   edgeLength,
   ellipseOutline,
+  faceNamed,
   figure,
+  findShape,
   flattenOutline,
   outlineThrough,
-  planeName,
+  pickAt,
+  planeFrame,
+  planeOfCorners,
   polygonOutline,
   spanBetween,
+  subtractWorld,
   type Caught,
-  type Edit,
   type Outline,
   type Plane,
   type PlanePoint,
-  type ShapeNode,
+  type SheetPoint,
 } from '@core';
-import { areaWords, axisName, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
+import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import type { Ghost, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
+import { drawnShape } from './new-shape';
+import { typedPoint } from './outline.tool';
 
 export interface FormState {
+  /** How the form is given, from its first point on. */
+  readonly form: Form;
   readonly plane: Plane | null;
   readonly points: readonly PlanePoint[];
   readonly caught: Caught | null;
 }
-
-const IDLE: FormState = { plane: null, points: [], caught: null };
 
 /** A form that a few points make: how many, what they make, and how its measures are read and typed. */
 interface Form {
@@ -49,15 +58,17 @@ function atDistance(from: PlanePoint, to: PlanePoint, distance: number | null): 
 const lengthTo = (points: readonly PlanePoint[], at: PlanePoint, context: ToolContext, what: string): string =>
   `${what}${lengthWords(context, edgeLength(points[0]!, at))}`;
 
-/** A straight line from one point to another. */
+/** A straight line from one point to another: by its length, length and angle, or steps along the plane's directions. */
 const LINE: Form = {
   name: 'line',
   count: 2,
   build: (points) => outlineThrough(points, false),
-  fields: () => ['length'],
-  typed: ([from], at, [length = null]) => atDistance(from!, at, length),
-  words: (points, at, context) => [lengthTo(points, at, context, '')],
+  fields: () => ['length', 'angle', 'along u', 'along v'],
+  typed: ([from], at, lengths) => typedPoint(from!, at, lengths) ?? at,
+  words: (points, at, context) => [lengthTo(points, at, context, ''), `${figure(angleOf(points[0]!, at))}°`],
 };
+
+const angleOf = (from: PlanePoint, to: PlanePoint): number => (Math.atan2(to.v - from.v, to.u - from.u) * 180) / Math.PI;
 
 /** A circle by its centre and a point on it: the true circle of its plane. */
 const CIRCLE: Form = {
@@ -70,6 +81,38 @@ const CIRCLE: Form = {
   fields: () => ['radius'],
   typed: ([centre], at, [radius = null]) => atDistance(centre!, at, radius),
   words: (points, at, context) => [lengthTo(points, at, context, 'radius '), `diameter ${figure(2 * edgeLength(points[0]!, at))}\u2009cells`],
+};
+
+/** A circle inscribed in the square that has two points in its corners, along the plane's directions. */
+const CIRCLE_IN_BOX: Form = {
+  name: 'circle',
+  count: 2,
+  build: ([p, q]) => {
+    const size = Math.max(Math.abs(q!.u - p!.u), Math.abs(q!.v - p!.v)) / 2;
+    const centre = { u: p!.u + size * (q!.u < p!.u ? -1 : 1), v: p!.v + size * (q!.v < p!.v ? -1 : 1) };
+    return ellipseOutline(centre, { u: size, v: size });
+  },
+  fields: () => ['diameter'],
+  typed: ([from], at, [diameter = null]) =>
+    diameter === null ? at : { u: from!.u + (at.u < from!.u ? -diameter : diameter), v: from!.v + (at.v < from!.v ? -diameter : diameter) },
+  words: ([p], at, context) => [`diameter ${lengthWords(context, Math.max(Math.abs(at.u - p!.u), Math.abs(at.v - p!.v)))}`],
+};
+
+/** The circle through three points. */
+const CIRCLE_THROUGH: Form = {
+  name: 'circle',
+  count: 3,
+  build: ([p, q, r]) => {
+    const circle = q && r ? circleThrough(p!, q, r) : null;
+    if (circle) return ellipseOutline(circle.centre, { u: circle.radius, v: circle.radius });
+    return q && !r ? outlineThrough([p!, q], false) : null;
+  },
+  fields: (points) => (points.length === 1 ? ['length'] : []),
+  typed: ([from], at, [length = null]) => atDistance(from!, at, length),
+  words: ([p, q], at, context) => {
+    const circle = q ? circleThrough(p!, q, at) : null;
+    return [circle ? `radius ${lengthWords(context, circle.radius)}` : q ? 'the three points lie on one line' : 'through three points'];
+  },
 };
 
 /** An ellipse inscribed in a box given by two corners. */
@@ -109,54 +152,45 @@ const ARC: Form = {
 };
 
 /** A tool that makes a form by presses, or by one drag where two points make it. */
-function formTool(form: Form): Tool<FormState> {
+function formTool(choose: (context: ToolContext | null) => Form): Tool<FormState> {
+  const idle = (caught: Caught | null, context: ToolContext | null): FormState => ({ form: choose(context), plane: null, points: [], caught });
   const finish = (state: FormState, points: readonly PlanePoint[], context: ToolContext): ToolStep<FormState> => {
-    const outline = form.build(points, context);
+    const outline = state.form.build(points, context);
     if (!outline || (outline.closed ? !boundsArea(outline) : outline.points.length < 2)) return { state };
     const plane = state.plane ?? context.plane;
-    const node: ShapeNode = {
-      kind: 'shape',
-      id: context.newId(),
-      name: automaticName(context.document, form.name, planeName(plane.kind, context.document.projection)),
-      hidden: false,
-      locked: false,
-      plane,
-      outline,
-      depth: 0,
-      paint: outline.closed ? context.paint : { fill: null, line: context.paint.line ?? { colour: '#2a2333', width: 0.4 } },
-    };
-    const edit: Edit = { kind: 'add', nodes: [node], artworks: [] };
-    return { state: { ...IDLE, caught: state.caught }, commit: { edit, label: `draw ${node.name}` }, select: [node.id] };
+    return { state: idle(state.caught, context), ...drawnShape(context, state.form.name, plane, outline) };
   };
   const add = (state: FormState, at: PlanePoint, context: ToolContext): ToolStep<FormState> => {
     const last = state.points.at(-1);
     if (last && last.u === at.u && last.v === at.v) return { state };
     const points = [...state.points, { u: at.u, v: at.v }];
-    if (points.length === form.count) return finish(state, points, context);
+    if (points.length === state.form.count) return finish(state, points, context);
     return { state: { ...state, plane: state.plane ?? context.plane, points } };
   };
   const key = (state: FormState, pressed: 'Backspace' | 'Enter' | 'Escape', context: ToolContext): ToolStep<FormState> => {
     if (pressed === 'Enter') return state.caught && state.points.length > 0 ? add(state, state.caught, context) : { state };
-    if (pressed === 'Escape') return { state: { ...IDLE, caught: state.caught } };
+    if (pressed === 'Escape') return { state: idle(state.caught, context) };
     const points = state.points.slice(0, -1);
     return { state: { ...state, points, plane: points.length > 0 ? state.plane : null } };
   };
   const point = (state: FormState, event: Extract<ToolEvent, { at: unknown }>, context: ToolContext): ToolStep<FormState> => {
     const caught = catchPointer(context.on(state.plane ?? context.plane), event.at, state.points, event);
-    const next = { ...state, caught };
+    const form = state.points.length === 0 ? choose(context) : state.form;
+    const points = event.carry && caught ? carried(state.points, state.caught, caught) : state.points;
+    const next = { ...state, form, points, caught };
     if (event.kind === 'move' || !caught) return { state: next };
     // Letting go somewhere else than where the first point was pressed sets the second.
     return event.kind === 'down' || state.points.length === 1 ? add(next, caught, context) : { state: next };
   };
   return {
-    start: () => IDLE,
+    start: () => idle(null, null),
     step: (state, event, context) => {
       if (event.kind === 'key') return key(state, event.key, context);
       if (event.kind !== 'typed') return point(state, event, context);
-      return state.points.length > 0 && state.caught ? add(state, form.typed(state.points, state.caught, event.lengths), context) : { state };
+      return state.points.length > 0 && state.caught ? add(state, state.form.typed(state.points, state.caught, event.lengths), context) : { state };
     },
-    ghost: (state, context) => ghostOf(form, state, context),
-    fields: ({ points }) => (points.length > 0 ? form.fields(points) : []),
+    ghost: (state, context) => ghostOf(state.form, state, context),
+    fields: ({ form, points }) => (points.length > 0 ? form.fields(points) : []),
   };
 }
 
@@ -176,8 +210,57 @@ function ghostOf(form: Form, { plane: started, points, caught }: FormState, cont
   return { plane, caught, points: shown, closed: outline?.closed ?? false, closes: false, words, smooth: true };
 }
 
-export const lineTool = formTool(LINE);
-export const circleTool = formTool(CIRCLE);
-export const ellipseTool = formTool(ELLIPSE);
-export const polygonTool = formTool(POLYGON);
-export const arcTool = formTool(ARC);
+const CIRCLES: Readonly<Record<ToolContext['circleBy'], Form>> = { centre: CIRCLE, box: CIRCLE_IN_BOX, 'three points': CIRCLE_THROUGH, face: CIRCLE };
+
+export const lineTool = formTool(() => LINE);
+const plainCircle = formTool((context) => CIRCLES[context?.circleBy ?? 'centre']);
+export const ellipseTool = formTool(() => ELLIPSE);
+export const polygonTool = formTool(() => POLYGON);
+export const arcTool = formTool(() => ARC);
+
+/** Circles by their points, or with one press inscribed in the face under the pointer. */
+export const circleTool: Tool<FormState> = {
+  ...plainCircle,
+  step: (state, event, context) => {
+    if (context.circleBy !== 'face' || event.kind === 'key' || event.kind === 'typed') return plainCircle.step(state, event, context);
+    const inside = circleInFace(event.at, context);
+    const caught: Caught | null = inside && { ...inside.centre, kind: 'centre', with: null };
+    const next = { ...state, points: [], plane: inside?.plane ?? null, caught };
+    if (event.kind !== 'down' || !inside) return { state: next };
+    return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline) };
+  },
+  ghost: (state, context) => {
+    if (context.circleBy !== 'face') return plainCircle.ghost(state, context);
+    const { plane, caught } = state;
+    if (!plane || !caught) return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words: ['no face under the pointer'] };
+    const at = apply33(context.on(plane).options.sheetFromPlane, caught.u, caught.v);
+    const inside = at && circleInFace(at, context);
+    if (!inside) return null;
+    const words = [`radius ${lengthWords(context, inside.radius)}`, caughtPlace(context, plane, caught)];
+    return { plane, caught, points: flattenOutline(inside.outline, GHOST_CHORDS), closed: true, closes: false, words, smooth: true };
+  },
+};
+
+/** The circle that touches the nearer sides of the box around the face at a place of the sheet. */
+function circleInFace(
+  at: SheetPoint,
+  context: ToolContext,
+): { readonly plane: Plane; readonly outline: Outline; readonly centre: PlanePoint; readonly radius: number } | null {
+  const hit = pickAt(context.picture, at, 0);
+  const host = hit && findShape(context.document, hit.node);
+  const face = host && hit.face ? faceNamed(context.geometry, host, hit.face) : null;
+  const plane = face && (host?.plane.kind !== 'sheet' ? planeOfCorners(face, context.geometry.cell) : null);
+  const frame = plane && planeFrame(plane, context.geometry.cell);
+  if (!face || !plane || !frame) return null;
+  const { cell } = context.geometry;
+  const box = boxAround(
+    face.corners.map((corner) => ({
+      u: dotWorld(subtractWorld(corner, frame.origin), frame.u) / (cell * cell),
+      v: dotWorld(subtractWorld(corner, frame.origin), frame.v) / (cell * cell),
+    })),
+  );
+  if (!box) return null;
+  const centre = { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
+  const radius = Math.min(box.maxU - box.minU, box.maxV - box.minV) / 2;
+  return { plane, centre, radius, outline: ellipseOutline(centre, { u: radius, v: radius }) };
+}

@@ -1,16 +1,6 @@
-import {
-  automaticName,
-  boundsArea,
-  planeName,
-  rectangleOutline,
-  spanBetween,
-  type Caught,
-  type Edit,
-  type Plane,
-  type PlanePoint,
-  type ShapeNode,
-} from '@core';
-import { areaWords, catchPointer, caughtPlace } from '../../tools/catching';
+import { boundsArea, rectangleOutline, spanBetween, type Caught, type Plane, type PlanePoint } from '@core';
+import { areaWords, carried, catchPointer, caughtPlace } from '../../tools/catching';
+import { drawnShape } from './new-shape';
 import type { Ghost, Tool, ToolContext, ToolStep } from '../../tools/tool';
 
 export interface RectangleState {
@@ -29,7 +19,8 @@ export const rectangleTool: Tool<RectangleState> = {
     if (event.kind === 'typed') return finish(state, typedCorner(state, event.lengths), context);
     const on = context.on(state.plane ?? context.plane);
     const caught = catchPointer(on, event.at, state.from ? [state.from] : [], { lock: false, free: event.free });
-    const next = { ...state, caught };
+    const from = event.carry && state.from && caught ? (carried([state.from], state.caught, caught)[0] ?? null) : state.from;
+    const next = { ...state, from, caught };
     if (event.kind === 'move' || !caught) return { state: next };
     if (event.kind === 'down' && !state.from) return { state: { plane: context.plane, from: { u: caught.u, v: caught.v }, caught } };
     return finish(next, caught, context);
@@ -51,19 +42,7 @@ function finish(state: RectangleState, to: PlanePoint | null, context: ToolConte
   const outline = rectangleOutline(state.from, to);
   if (!boundsArea(outline)) return { state };
   const plane = state.plane ?? context.plane;
-  const node: ShapeNode = {
-    kind: 'shape',
-    id: context.newId(),
-    name: automaticName(context.document, 'rectangle', planeName(plane.kind, context.document.projection)),
-    hidden: false,
-    locked: false,
-    plane,
-    outline,
-    depth: 0,
-    paint: context.paint,
-  };
-  const edit: Edit = { kind: 'add', nodes: [node], artworks: [] };
-  return { state: { ...IDLE, caught: state.caught }, commit: { edit, label: `draw ${node.name}` }, select: [node.id] };
+  return { state: { ...IDLE, caught: state.caught }, ...drawnShape(context, 'rectangle', plane, outline) };
 }
 
 function ghostOf({ plane: started, from, caught }: RectangleState, context: ToolContext): Ghost | null {

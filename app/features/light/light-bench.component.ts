@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { faceColour, findShape, tonedColour, type Light, type Ramp, type Sun, type Tone } from '@core';
+import { faceColour, findShape, meanColour, tonedColour, type Light, type Ramp, type Sun, type Tone } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
@@ -32,7 +32,7 @@ export class LightBenchComponent {
   protected readonly tones = TONES;
   protected readonly light = computed(() => this.store.shown().light);
   protected readonly shape = computed(() => findShape(this.store.shown(), this.view.selection()[0] ?? ''));
-  protected readonly base = computed(() => this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b');
+  protected readonly base = computed(() => meanColour(this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b', this.store.shown().swatches));
   /** The mapping as a small key: what the base colour becomes on each side that is seen. */
   protected readonly key = computed(() =>
     SIDES.map(({ label, normal }) => ({ label, colour: faceColour(this.base(), normal, this.light().sun, this.light().ramp) })),

@@ -45,7 +45,7 @@ export class GridPageComponent {
   /** The plane whose extent is edited: the one that is drawn on. */
   protected readonly plane = computed((): WorldPlaneKind => {
     const { kind } = this.view.plane();
-    return kind === 'sheet' ? 'floor' : kind;
+    return kind === 'sheet' || kind === 'free' ? 'floor' : kind;
   });
   protected readonly extent = computed(() => this.grid().extents[this.plane()]);
   /** How far apart the lines of the plane are drawn, square to them; parallel projections only. */

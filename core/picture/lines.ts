@@ -7,7 +7,7 @@ import { TICKS_PER_CELL } from '../math/tolerances';
 import { ringsOf, type Outline } from '../shape/outline';
 import { polygonPath, joinPaths, type Path } from '../shape/path';
 import { chordsOf, outlineSegments } from '../shape/segments';
-import type { LinePaint } from './paint';
+import type { LinePaint } from '../paint/paint';
 
 /** Distance in cells between a curve and the chords that its line is made of in perspective. */
 const LINE_CHORDS = 0.004;

@@ -1,7 +1,7 @@
 import { flatInk, type GradientStop, type Ink } from '../artwork/marks';
 import { tangentOf } from '../artwork/project';
 import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
-import { blendColours, type Colour, type Fill, type PaintStop } from './paint';
+import { blendColours, type Colour, type Fill, type PaintStop } from '../paint/paint';
 
 /** Ratio of depths over a gradient from which its stops are placed along the perspective. */
 const DEPTH_RATIO = 1.005;

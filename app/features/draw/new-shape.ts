@@ -1,0 +1,29 @@
+import { automaticName, planeName, type Edit, type Outline, type Plane, type ShapeNode } from '@core';
+import type { ToolContext, ToolStep } from '../../tools/tool';
+
+/** The line of shapes that have no area, where none is chosen. */
+const USUAL_LINE = { colour: '#2a2333', width: 0.4 } as const;
+
+/** What drawing a shape gives: the edit that adds it, painted as the next shape is, named, and selected. */
+export function drawnShape(
+  context: ToolContext,
+  what: string,
+  plane: Plane,
+  outline: Outline,
+  before?: string,
+): Required<Pick<ToolStep<never>, 'commit' | 'select'>> {
+  const { paint, document } = context;
+  const node: ShapeNode = {
+    kind: 'shape',
+    id: context.newId(),
+    name: automaticName(document, what, planeName(plane.kind, document.projection)),
+    hidden: false,
+    locked: false,
+    plane,
+    outline,
+    depth: 0,
+    paint: outline.closed ? paint : { ...paint, fill: null, line: paint.line ?? USUAL_LINE },
+  };
+  const edit = { kind: 'add', nodes: [node], artworks: [], ...(before !== undefined && { before }) } as Edit;
+  return { commit: { edit, label: `draw ${node.name}` }, select: [node.id] };
+}

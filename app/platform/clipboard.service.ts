@@ -1,0 +1,187 @@
+import { inject, Injectable } from '@angular/core';
+import {
+  invert33,
+  apply33,
+  outlineBox,
+  moved,
+  PART_TYPE,
+  partOf,
+  pastePart,
+  readColour,
+  readPart,
+  shapesFromArtwork,
+  svgFromSheet,
+  type DocumentNode,
+  type Edit,
+  type PlanePoint,
+  type Problem,
+  type ShapeNode,
+} from '@core';
+import { ArrangingService } from '../state/arranging.service';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
+import { PaintingService } from '../state/painting.service';
+import { PictureService } from '../state/picture.service';
+import { ViewStore } from '../state/view.store';
+import { newId } from './ids';
+import { ReferencesService } from './references.service';
+import { SvgReaderService } from './svg-reader.service';
+
+/** Mm of a px of SVG. */
+const MM_PER_PX = 25.4 / 96;
+
+/** Copies between drawings with everything exact, and as SVG to and from other software. What comes in is checked. */
+@Injectable({ providedIn: 'root' })
+export class ClipboardService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly arranging = inject(ArrangingService);
+  private readonly pictures = inject(PictureService);
+  private readonly messages = inject(MessageStore);
+  private readonly references = inject(ReferencesService);
+  private readonly painting = inject(PaintingService);
+  private readonly svg = inject(SvgReaderService);
+
+  /** What was copied last in this window, for browsers that keep our own type from other pages. */
+  private last: { readonly svg: string; readonly part: string } | null = null;
+
+  /** Puts the selection on the clipboard; whether it could. */
+  async copy(): Promise<boolean> {
+    const texts = this.texts();
+    if (!texts) return false;
+    try {
+      await navigator.clipboard.write([
+        new ClipboardItem({
+          'text/plain': new Blob([texts.svg], { type: 'text/plain' }),
+          [`web ${PART_TYPE}`]: new Blob([texts.part], { type: PART_TYPE }),
+        }),
+      ]);
+    } catch {
+      // Without the right to the clipboard, copying still works within this window.
+    }
+    return true;
+  }
+
+  /** Gives a copy event what is selected. */
+  fill(event: ClipboardEvent): boolean {
+    const texts = this.texts();
+    if (!texts || !event.clipboardData) return false;
+    event.clipboardData.setData('text/plain', texts.svg);
+    event.clipboardData.setData('image/svg+xml', texts.svg);
+    event.clipboardData.setData(PART_TYPE, texts.part);
+    return true;
+  }
+
+  private texts(): { readonly svg: string; readonly part: string } | null {
+    const document = this.documents.kept();
+    const ids = this.arranging.nodes().map((node) => node.id);
+    if (ids.length === 0) return null;
+    const inside = new Set(this.arranging.nodes().flatMap(idsOf));
+    const marks = this.pictures.picture().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
+    const svg = svgFromSheet({ sheet: document.sheet, background: false, marks }, document.name);
+    this.last = { svg, part: JSON.stringify(partOf(document, ids)) };
+    return this.last;
+  }
+
+  /** Takes a paste event: our own things, SVG, a picture, or a colour; false where there is nothing for a drawing. */
+  take(event: ClipboardEvent): boolean {
+    const data = event.clipboardData;
+    if (!data) return false;
+    const file = [...data.files].find((f) => f.type.startsWith('image/') && f.type !== 'image/svg+xml');
+    if (file) {
+      void this.references.take(file);
+      return true;
+    }
+    return this.takeTexts(data.getData(PART_TYPE), data.getData('image/svg+xml') || data.getData('text/plain'));
+  }
+
+  /** Asks the browser for the clipboard, for the command without the key. */
+  async pasteFromBrowser(): Promise<void> {
+    try {
+      const [item] = await navigator.clipboard.read();
+      const text = async (type: string): Promise<string> => (item?.types.includes(type) ? (await item.getType(type)).text() : '');
+      if (this.takeTexts(await text(`web ${PART_TYPE}`), await text('text/plain'))) return;
+    } catch {
+      if (this.last && this.takeTexts(this.last.part, this.last.svg)) return;
+    }
+    this.messages.say('info', 'There is nothing on the clipboard that a drawing could take');
+  }
+
+  private takeTexts(part: string, text: string): boolean {
+    const own = part || (this.last && this.last.svg === text ? this.last.part : '');
+    if (own) this.pastePart(own);
+    else if (/<svg[\s>]/i.test(text)) void this.pasteSvg(text);
+    else {
+      const colour = text.length < 80 ? readColour(text) : null;
+      if (!colour) return false;
+      this.painting.setColour(this.view.colourSlot(), colour);
+    }
+    return true;
+  }
+
+  private pastePart(text: string): void {
+    const read = readPart(text);
+    if (!read.ok) return this.refuse(read.problems);
+    const document = this.documents.kept();
+    const pasted = pastePart(document, read.value, newId);
+    if (pasted.nodes.length === 0) return void this.messages.say('warn', 'Artwork was copied without the face that it lies on', ['Copy its solid with it.']);
+    if (pasted.swatches.length > document.swatches.length) this.documents.commit({ kind: 'swatches', swatches: pasted.swatches } as Edit, 'paste swatches');
+    // A cell aside of what is there already, so that it is seen to be new.
+    const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
+    const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
+    const nodes = aside ? pasted.nodes.map((node) => moved(node, { a: 1, b: 1, h: 0 })) : pasted.nodes;
+    this.documents.commit({ kind: 'add', nodes, artworks: pasted.artworks } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    this.view.select(nodes.map((node) => node.id));
+  }
+
+  /** SVG as shapes on the plane that is drawn on, in the middle of what is seen. */
+  private async pasteSvg(text: string): Promise<void> {
+    const read = await this.svg.read(text);
+    if (!read.ok) return this.refuse(read.problems);
+    const { cell } = this.documents.kept().grid;
+    const plane = this.view.plane();
+    const shapes = shapesFromArtwork(read.value.flat, plane, { u: 0, v: 0 }, cell, MM_PER_PX, newId);
+    if (!shapes.ok) return this.refuse(shapes.problems);
+    const by = this.toMiddle(shapes.value);
+    const nodes = shapes.value.map((node) => moved(node, this.alongPlane(by)));
+    this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `paste ${nodes.length} shapes`);
+    this.view.select(nodes.map((node) => node.id));
+    const notes = [...read.notes, ...shapes.notes];
+    if (notes.length > 0) this.messages.say('warn', 'Some of the SVG was left out', notes.slice(0, 4).map((n) => (n.path && !n.message.includes(n.path) ? `${n.path}: ${n.message}` : n.message))); // prettier-ignore
+  }
+
+  /** Whole cells from where shapes lie to the middle of what is seen of their plane. */
+  private toMiddle(shapes: readonly ShapeNode[]): PlanePoint {
+    const plane = this.view.plane();
+    const boxes = shapes.flatMap((shape) => outlineBox(shape.outline) ?? []);
+    const inverse = invert33(this.pictures.planeContext(plane).options.sheetFromPlane);
+    const [x, y] = [(this.view.width() / 2 - this.view.panX()) / this.view.zoom(), (this.view.height() / 2 - this.view.panY()) / this.view.zoom()];
+    const at = inverse && apply33(inverse, x, y);
+    if (!at || boxes.length === 0) return { u: 0, v: 0 };
+    const middle = (low: number, high: number): number => (low + high) / 2;
+    const u = middle(Math.min(...boxes.map((b) => b.minU)), Math.max(...boxes.map((b) => b.maxU)));
+    const v = middle(Math.min(...boxes.map((b) => b.minV)), Math.max(...boxes.map((b) => b.maxV)));
+    return { u: Math.round(at.x - u), v: Math.round(at.y - v) };
+  }
+
+  private alongPlane(by: PlanePoint): { a: number; b: number; h: number } {
+    const { kind } = this.view.plane();
+    if (kind === 'left') return { a: 0, b: by.u, h: by.v };
+    if (kind === 'right') return { a: by.u, b: 0, h: by.v };
+    return kind === 'free' ? { a: 0, b: 0, h: 0 } : { a: by.u, b: by.v, h: 0 };
+  }
+
+  private refuse(problems: readonly Problem[]): void {
+    const lines = problems.slice(0, 4).map(({ path, message }) => (path && !message.includes(path) ? `${path}: ${message}` : message));
+    this.messages.say('bad', 'What was copied cannot be pasted', [...lines, 'The drawing is untouched.']);
+  }
+}
+
+const idsOf = (node: DocumentNode): readonly string[] => (node.kind === 'group' ? [node.id, ...node.children.flatMap(idsOf)] : [node.id]);
+
+/** What tells whether two things lie in one place. */
+function placeOf(node: DocumentNode): unknown {
+  if (node.kind === 'shape') return [node.plane, node.outline];
+  if (node.kind === 'group') return node.children.map(placeOf);
+  return node.kind === 'placement' ? [node.target, node.box] : node.kind === 'copy' ? [node.of, node.by] : [node.from, node.to];
+}
