@@ -77,6 +77,7 @@ export class PointHandlesService {
       else if (!chosen.includes(key)) this.view.patch({ points: [key], edge: null });
     };
     const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+      if (!this.view.points().includes(key)) press(false);
       const kept = findShape(this.documents.kept(), shape.id);
       const before =
         kept &&

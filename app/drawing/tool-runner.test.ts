@@ -80,8 +80,7 @@ describe('the tool runner', () => {
     const { tools, view, store } = runner();
     view.setTool('outline');
     TestBed.tick();
-    tools.point('down', pxOf(FLOOR, 0, 0), how);
-    tools.point('down', pxOf(FLOOR, 3, 0), how);
+    for (const u of [0, 3]) for (const kind of ['down', 'up'] as const) tools.point(kind, pxOf(FLOOR, u, 0), how);
     const draft = store.draft();
     expect(draft).toEqual({ plane: FLOOR, points: [{ u: 0, v: 0 }, { u: 3, v: 0 }] }); // prettier-ignore
     tools.key('Backspace');
@@ -98,8 +97,7 @@ describe('the tool runner', () => {
     const { tools, view, store } = runner();
     view.setTool('outline');
     TestBed.tick();
-    tools.point('down', pxOf(FLOOR, 0, 0), how);
-    tools.point('down', pxOf(FLOOR, 3, 0), how);
+    for (const u of [0, 3]) for (const kind of ['down', 'up'] as const) tools.point(kind, pxOf(FLOOR, u, 0), how);
     view.setTool('pick');
     TestBed.tick();
     expect(store.kept().nodes[0]).toMatchObject({ outline: { closed: false } });

@@ -33,7 +33,7 @@ describe('arranging', () => {
     view.select(['g', 'lamp']);
     const arranging = TestBed.inject(ArrangingService);
     expect(arranging.nodes().map((n) => n.id)).toEqual(['g']);
-    arranging.repeat(8, { a: 2.5, b: 0, h: 1 });
+    arranging.repeat({ count: 8, step: { a: 2.5, b: 0, h: 1 } });
     expect(store.kept().nodes).toHaveLength(9);
     const last = store.kept().nodes[8]!;
     if (last.kind !== 'group') throw new Error('a copy of a group is a group');
@@ -59,7 +59,7 @@ describe('arranging', () => {
     commands.run('mirror.across');
     commands.run('mirror.up');
     TestBed.inject(ArrangingService).scale(2);
-    expect(store.undoLabel()).toBe('scale by 2: 2 shapes');
+    expect(store.undoLabel()).toBe('scale by 2: 2 things');
     view.select(['one']);
     commands.run('to.right');
     expect(findShape(store.kept(), 'one')!.plane.kind).toBe('right');

@@ -7,6 +7,7 @@ import {
   sheetFromPlane,
   type CheminDocument,
   type Edit,
+  type Outline,
   type Plane,
   type PlanePoint,
   type SheetPoint,
@@ -24,6 +25,14 @@ export class ToolBench<S> {
   artwork: string | null = null;
   grid = true;
   sides = 6;
+  circleBy: ToolContext['circleBy'] = 'centre';
+  assisted = false;
+  lastShape: Outline | null = null;
+  colour: ReturnType<ToolContext['colourAt']> = null;
+  spaceAt: ToolContext['spaceAt'] = () => null;
+  found: Plane | null = null;
+  measured: readonly string[] = [];
+  taken: string | null = null;
   private readonly maker = new PictureMaker();
   private serial = 0;
 
@@ -49,6 +58,14 @@ export class ToolBench<S> {
       selection: this.selection,
       artwork: this.artwork,
       reach: 2,
+      circleBy: this.circleBy,
+      assisted: this.assisted,
+      cleaning: 2,
+      pxPerUnit: 4,
+      lastShape: this.lastShape,
+      directions: () => [{ u: 1, v: 0 }, { u: 0, v: 1 }], // prettier-ignore
+      spaceAt: (at) => this.spaceAt(at),
+      colourAt: () => this.colour,
       on: (plane) => ({
         plane,
         options: { sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell), pxPerUnit: 4, grid: this.grid },
@@ -82,6 +99,9 @@ export class ToolBench<S> {
     }
     if (step.select) this.selection = step.select;
     if (step.done) this.done = true;
+    if (step.plane) this.found = step.plane;
+    if (step.measured) this.measured = step.measured;
+    if (step.colour !== undefined) this.taken = step.colour;
     return this;
   }
 

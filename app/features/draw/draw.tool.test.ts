@@ -45,7 +45,7 @@ describe('the outline tool', () => {
 
   it('sets the next point at a typed distance towards the pointer', () => {
     const bench = new ToolBench(outlineTool).press(0, 0).at('move', 4, 0);
-    expect(bench.fields).toEqual(['length']);
+    expect(bench.fields).toEqual(['length', 'angle', 'along a', 'along b']);
     bench.type(7.5);
     expect(bench.state.points.at(-1)).toEqual({ u: 7.5, v: 0 });
     bench.at('move', 7.5, 0).type(3);

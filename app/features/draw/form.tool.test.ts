@@ -9,7 +9,7 @@ const last = (bench: { document: { nodes: readonly unknown[] } }): ShapeNode => 
 describe('forms by a few points', () => {
   it('draw lines by two presses or one drag, and by a typed length along what is caught', () => {
     const bench = new ToolBench(lineTool, RIGHT).press(1, 1).at('move', 5, 1);
-    expect(bench.ghost!.words).toEqual(['4\u2009cells, 32\u2009mm', 'along a', 'crossing, right wall']);
+    expect(bench.ghost!.words).toEqual(['4\u2009cells, 32\u2009mm', '0°', 'along a', 'crossing, right wall']);
     bench.press(5, 1);
     expect(last(bench)).toMatchObject({ name: 'line 1, right wall', plane: RIGHT, outline: { closed: false, points: [{ u: 1, v: 1 }, { u: 5, v: 1 }] } }); // prettier-ignore
     bench.at('down', 0, 0).at('move', 0, 3).at('up', 0, 3);

@@ -42,7 +42,7 @@ interface Form {
   readonly name: string;
   readonly count: 2 | 3;
   readonly build: (points: readonly PlanePoint[], context: ToolContext) => Outline | null;
-  readonly fields: (points: readonly PlanePoint[]) => readonly string[];
+  readonly fields: (points: readonly PlanePoint[], plane: Plane) => readonly string[];
   /** The last point that typed lengths mean, given where the pointer is. */
   readonly typed: (points: readonly PlanePoint[], at: PlanePoint, lengths: readonly (number | null)[]) => PlanePoint;
   readonly words: (points: readonly PlanePoint[], at: PlanePoint, context: ToolContext) => readonly string[];
@@ -63,7 +63,7 @@ const LINE: Form = {
   name: 'line',
   count: 2,
   build: (points) => outlineThrough(points, false),
-  fields: () => ['length', 'angle', 'along u', 'along v'],
+  fields: (_points, plane) => ['length', 'angle', axisName(plane, 'u'), axisName(plane, 'v')],
   typed: ([from], at, lengths) => typedPoint(from!, at, lengths) ?? at,
   words: (points, at, context) => [lengthTo(points, at, context, ''), `${figure(angleOf(points[0]!, at))}°`],
 };
@@ -190,7 +190,7 @@ function formTool(choose: (context: ToolContext | null) => Form): Tool<FormState
       return state.points.length > 0 && state.caught ? add(state, state.form.typed(state.points, state.caught, event.lengths), context) : { state };
     },
     ghost: (state, context) => ghostOf(state.form, state, context),
-    fields: ({ form, points }) => (points.length > 0 ? form.fields(points) : []),
+    fields: ({ form, points, plane }) => (points.length > 0 && plane ? form.fields(points, plane) : []),
   };
 }
 
