@@ -9,13 +9,14 @@ let count = 0;
   selector: 'chemin-measure',
   imports: [InputTextModule],
   template: `
-    <label [attr.for]="id">{{ label() }}</label>
+    <label [attr.for]="id">{{ short() || label() }}</label>
     <span class="entry">
       <input
         pInputText
         autocomplete="off"
         inputmode="text"
         [id]="id"
+        [attr.aria-label]="short() ? label() : null"
         [value]="shown()"
         [class.ng-dirty]="fault() !== ''"
         [class.ng-invalid]="fault() !== ''"
@@ -50,7 +51,7 @@ let count = 0;
       gap: 6px;
     }
     input {
-      width: 64px;
+      width: var(--field-width, 64px);
       text-align: right;
     }
     .unit {
@@ -68,6 +69,8 @@ let count = 0;
 })
 export class MeasureFieldComponent {
   readonly label = input.required<string>();
+  /** Words that are shown instead of the label where room is short. */
+  readonly short = input('');
   readonly unit = input('cells');
   readonly value = input.required<number>();
   /** Edge of a cell in mm; lengths may then be typed in cells and in any unit. */

@@ -85,7 +85,7 @@ interface EyeDropperLike {
       border-radius: 2px;
     }
     .text {
-      width: 76px;
+      width: 70px;
       height: 26px;
       padding: 2px 5px;
       border: 1px solid var(--stone-3);

@@ -32,6 +32,8 @@ export interface Handle {
   /** One of many, drawn small and without its name: a point, or the handle of a curve. */
   readonly quiet?: 'point' | 'curve' | 'edge';
   readonly chosen?: boolean;
+  /** Of a bar: the direction in which it lies on the screen, in degrees clockwise. */
+  readonly turnDeg?: number;
   readonly press?: (add: boolean) => void;
   readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
 }
@@ -63,13 +65,14 @@ export class HandlesService {
     return [...this.ofProjection.handles().map((handle) => this.onScreen(handle)), ...this.ofSelection()];
   });
 
-  private onScreen({ name, at, locked, quiet, chosen, press, drag }: SheetHandle): Handle {
+  private onScreen({ name, at, locked, quiet, chosen, turnDeg, press, drag }: SheetHandle): Handle {
     return {
       name,
       ...this.toScreen(at),
       locked: locked === true,
       ...(quiet && { quiet }),
       ...(chosen && { chosen }),
+      ...(turnDeg !== undefined && { turnDeg }),
       ...(press && { press }),
       drag: (px, free, end) => {
         drag(this.toSheet(px), free, end);

@@ -101,6 +101,8 @@ export class PointHandlesService {
     const at = apply33(on.options.sheetFromPlane, middle.u, middle.v);
     if (!at) return [];
     const edge = this.view.edge();
+    const [start, stop] = [p, q].map((o) => apply33(on.options.sheetFromPlane, o.u, o.v));
+    const turnDeg = start && stop ? (Math.atan2(stop.y - start.y, stop.x - start.x) * 180) / Math.PI : 0;
     const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
       const kept = findShape(this.documents.kept(), shape.id);
       const caught = kept && catchPointer(on, to, [], { lock: false, free });
@@ -122,7 +124,7 @@ export class PointHandlesService {
     };
     const press = (): void => this.view.patch({ edge: { node: shape.id, point: p.id }, points: [] });
     const chosen = edge?.node === shape.id && edge.point === p.id;
-    return [{ name: `edge ${p.id}`, at, quiet: 'edge', chosen, press, drag }];
+    return [{ name: `edge ${p.id}`, at, quiet: 'edge', chosen, turnDeg, press, drag }];
   }
 
   /** Where a gradient begins and ends, in the plane of its shape. */

@@ -32,6 +32,8 @@ export interface SheetHandle {
   readonly quiet?: 'point' | 'curve' | 'edge';
   /** Chosen among its like. */
   readonly chosen?: boolean;
+  /** Of a bar: the direction in which it lies on the screen, in degrees clockwise. */
+  readonly turnDeg?: number;
   /** What pressing does before anything is dragged. */
   readonly press?: (add: boolean) => void;
   readonly drag: (to: SheetPoint, free: boolean, end: boolean) => void;

@@ -129,6 +129,7 @@ export class Surface {
       labels[i]?.position({ x: handle.x + 10, y: handle.y - 10 });
       labels[i]?.getTag().fill(this.colour('--paper'));
       labels[i]?.getText().fill(this.colour('--ink'));
+      circles[i]?.rotation(handle.turnDeg ?? 0);
       const locked = handle.locked === true;
       circles[i]
         ?.draggable(!locked)
@@ -143,7 +144,7 @@ export class Surface {
     this.handleLayer.destroyChildren();
     handles.forEach((handle, i) => {
       const circle = new Circle({
-        radius: handle.quiet === 'curve' ? 3 : handle.quiet === 'point' ? 4 : 6,
+        radius: handle.quiet === 'curve' ? 3 : handle.quiet === 'point' ? 4 : handle.quiet === 'edge' ? 7 : 6,
         scaleY: handle.quiet === 'edge' ? 0.4 : 1,
         strokeWidth: handle.quiet ? 1.5 : 2,
         draggable: true,

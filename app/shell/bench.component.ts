@@ -69,13 +69,21 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
       gap: 2px;
     }
     .many {
-      grid-template-columns: 1fr 1fr;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     }
     .many .tool {
-      gap: 5px;
-      min-height: 30px;
-      padding: 3px 4px;
+      gap: 4px;
+      min-height: 28px;
+      padding: 2px 2px 2px 3px;
       font-size: 13px;
+    }
+    .many .tool span {
+      white-space: nowrap;
+    }
+    .many kbd {
+      padding: 0 1px;
+      border: 0;
+      background: none;
     }
     .tool {
       display: flex;

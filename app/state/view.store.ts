@@ -51,7 +51,7 @@ export const STAGES: readonly { readonly name: StageName; readonly title: string
 ];
 
 export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
-  pick: 'Pick and move',
+  pick: 'Pick',
   projection: 'Projection',
   grid: 'Grid',
   sheet: 'Sheet',
@@ -72,8 +72,8 @@ export const TOOL_TITLES: Readonly<Record<ToolName, string>> = {
   extend: 'Extend',
   measure: 'Measure',
   dimension: 'Dimension',
-  colour: 'Pick colour',
-  stance: 'Free plane',
+  colour: 'Colour',
+  stance: 'Plane',
   depth: 'Depth',
   place: 'Place artwork',
 };

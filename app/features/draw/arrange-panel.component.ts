@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { gapOf, outlineBox, planeName, type AxisPlaneKind, type CellMove } from '@core';
+import { FoldDirective } from '../../controls/fold.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { CommandsService } from '../../state/commands.service';
@@ -12,7 +13,7 @@ const AXES = ['a', 'b', 'h'] as const;
 /** What can be done to the selection as a whole: another plane, turning, mirroring, scaling, aligning, repeating. */
 @Component({
   selector: 'chemin-arrange-panel',
-  imports: [MeasureFieldComponent],
+  imports: [FoldDirective, MeasureFieldComponent],
   templateUrl: './arrange-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

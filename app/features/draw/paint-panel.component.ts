@@ -16,6 +16,7 @@ import {
   type Unit,
 } from '@core';
 import { IconComponent } from '../../controls/icon.component';
+import { FoldDirective } from '../../controls/fold.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { PaintColourComponent } from '../../controls/paint-colour.component';
 import { chooseFile, downloadText, fileName } from '../../platform/files';
@@ -29,7 +30,7 @@ type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
 /** Fill, line, strength, blend and the palette, for the selection or for what is drawn next. */
 @Component({
   selector: 'chemin-paint-panel',
-  imports: [FormsModule, IconComponent, MeasureFieldComponent, PaintColourComponent, ToggleSwitchModule],
+  imports: [FoldDirective, FormsModule, IconComponent, MeasureFieldComponent, PaintColourComponent, ToggleSwitchModule],
   templateUrl: './paint-panel.component.html',
   styleUrls: ['../bench.css', './paint-panel.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,

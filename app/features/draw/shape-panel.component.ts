@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { boxOfRectangle, edgeLength, ringsOf, samePlane, type MovingEnd } from '@core';
+import { FoldDirective } from '../../controls/fold.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
@@ -9,7 +10,7 @@ import { ViewStore } from '../../state/view.store';
 /** What can be done to boundaries: points, corners, edges by their length, ends, combining and dividing. */
 @Component({
   selector: 'chemin-shape-panel',
-  imports: [MeasureFieldComponent],
+  imports: [FoldDirective, MeasureFieldComponent],
   templateUrl: './shape-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
