@@ -97,6 +97,7 @@ test('a row of nine lamps in equal true steps in two-point perspective recedes b
   await page.getByRole('button', { name: 'two-point perspective', exact: true }).click();
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
   await page.getByRole('button', { name: 'circle 1, right wall', exact: true }).click();
+  await page.getByText('Repeat', { exact: true }).click();
   await type(page, 'Copies', '8');
   await type(page, 'Step along a', '3');
   await page.getByRole('button', { name: 'Make the row' }).click();

@@ -1,11 +1,25 @@
-import { clampChroma, converter, formatHex, modeLrgb, modeOklch, modeRgb, parse, useMode } from 'culori/fn';
+import {
+  clampChroma,
+  converter,
+  formatHex,
+  modeHsl,
+  modeHwb,
+  modeLab,
+  modeLch,
+  modeLrgb,
+  modeOklab,
+  modeOklch,
+  modeP3,
+  modeRgb,
+  parse,
+  useMode,
+} from 'culori/fn';
 import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import type { Unit } from '../math/units';
 
-useMode(modeRgb);
-useMode(modeLrgb);
-useMode(modeOklch);
+// Every form of colour that CSS Color 4 writes for screens.
+[modeRgb, modeLrgb, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch, modeP3].forEach((mode) => useMode(mode as typeof modeRgb));
 const toOklch = converter('oklch');
 
 /**
