@@ -3,19 +3,27 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import {
   applyEdit,
+  catchAt,
+  CatchIndex,
+  catchSource,
   depthFaces,
   drawFace,
+  ellipseOutline,
+  emptyDocument,
   frameFamily,
   gridMarks,
+  indexOf,
   isometricSetup,
   moveVanishingPoint,
   OrderKeeper,
   PictureMaker,
   planeFrame,
   projectionFrom,
+  rectangleOutline,
   rangeDirections,
   subjectOf,
   vanishingPoints,
+  type CatchSource,
   type CheminDocument,
   type PerspectiveSetup,
   type ShapeNode,
@@ -122,6 +130,88 @@ function dragRows(): Row[] {
   ];
 }
 
+/** Snapping among many points and edges: the index built once, then a pointer's move. */
+function snapRows(): Row[] {
+  const options = { sheetFromPlane: [8, 0, 0, 0, 8, 0, 0, 0, 1], pxPerUnit: 4, grid: true } as const;
+  const times = [1250, 2500, 5000, 10_000].map((count) => {
+    const source = scattered(count);
+    const build = median(() => new CatchIndex({ ...source }));
+    indexOf(source);
+    let step = 0;
+    const move = median(() => {
+      for (let i = 0; i < 100; i++) catchAt({ u: (step++ * 7.3) % 300, v: (step * 3.1) % 300 }, source, options);
+    });
+    return { count, build, move: move / 100 };
+  });
+  const [first, last] = [times[0]!, times.at(-1)!];
+  // Eight times as many: n log n gives 8 x log(8n)/log(n).
+  const allowed = 8 * (Math.log(last.count) / Math.log(first.count));
+  return times.flatMap(({ count, build, move }, i): Row[] => [
+    {
+      what: `${count} points and edges: index`,
+      ms: build,
+      note: i === 3 ? `grew ${(build / first.build).toFixed(1)} x for 8 x as many (n log n: ${allowed.toFixed(1)} x)` : '',
+    },
+    { what: `${count} points and edges: a pointer's move`, ms: move, note: i === 3 ? `${(move / first.move).toFixed(1)} x that among ${first.count}` : '' },
+  ]);
+}
+
+function scattered(count: number): CatchSource {
+  let state = 7;
+  const pick = (): number => ((state = (state * 48_271) % 2_147_483_647) % 30_000) / 100;
+  const points = Array.from({ length: count }, () => ({ u: pick(), v: pick() }));
+  return { points, edges: points.map((p) => [p, { u: p.u + 1, v: p.v + 0.5 }] as const), centres: [], chords: [] };
+}
+
+/** Display list and marks of many flat shapes on the planes, and of the same with one moved. */
+function shapeRows(): Row[] {
+  const times = [625, 1250, 2500, 5000].map((count) => {
+    const document = flatScene(count);
+    const maker = new PictureMaker();
+    const picture = median(() => new PictureMaker().make(document), 7);
+    maker.make(document);
+    let step = 0;
+    const moved = median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['s7'], by: { a: (step++ % 5) + 1, b: 0, h: 0 } })), 15);
+    const source = median(() => catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 0 }), 7);
+    return { count, picture, moved, source };
+  });
+  const [first, last] = [times[0]!, times.at(-1)!];
+  const allowed = 8 * (Math.log(last.count) / Math.log(first.count));
+  return times.flatMap(({ count, picture, moved, source }, i): Row[] => [
+    {
+      what: `${count} flat shapes: picture`,
+      ms: picture,
+      note: i === 3 ? `grew ${(picture / first.picture).toFixed(1)} x for 8 x as many (n log n: ${allowed.toFixed(1)} x)` : '',
+    },
+    { what: `${count} flat shapes: one moved`, ms: moved, note: '' },
+    { what: `${count} flat shapes: what can be caught`, ms: source, note: '' },
+  ]);
+}
+
+/** Shapes in rows on the floor and both walls: boxes, circles and rounded boxes that touch no other. */
+function flatScene(count: number): CheminDocument {
+  const nodes = Array.from({ length: count }, (_, i): ShapeNode => {
+    const kind = (['floor', 'left', 'right'] as const)[i % 3]!;
+    const k = Math.floor(i / 3);
+    const at = { u: (k % 40) * 3, v: Math.floor(k / 40) * 3 };
+    const box = rectangleOutline(at, { u: at.u + 2, v: at.v + 2 });
+    const round = { ...box, points: box.points.map((p) => ({ ...p, corner: { kind: 'round' as const, size: 0.4 } })) };
+    const outline = i % 5 === 0 ? ellipseOutline({ u: at.u + 1, v: at.v + 1 }, { u: 1, v: 1 }) : i % 5 === 1 ? round : box;
+    return {
+      kind: 'shape',
+      id: `s${i}`,
+      name: `s${i}`,
+      hidden: false,
+      locked: false,
+      plane: { kind, offset: 0 },
+      outline,
+      depth: 0,
+      paint: { fill: '#8899aa', line: null },
+    };
+  });
+  return { ...emptyDocument('flat', 'flat'), nodes };
+}
+
 /** What the page loads before the drawing can be used: scripts and styles that index.html names. */
 function loadRows(): Row[] {
   const folder = 'dist/app';
@@ -133,7 +223,7 @@ function loadRows(): Row[] {
   return [{ what: 'first load, kB gzip', ms: size / 1024, note: `${named.size} files; a further ${(later / 1024).toFixed(0)} kB when first needed` }];
 }
 
-const rows = [...cameraRows(), ...steeringRows(), ...dragRows(), ...loadRows()];
+const rows = [...cameraRows(), ...steeringRows(), ...dragRows(), ...snapRows(), ...shapeRows(), ...loadRows()];
 const width = Math.max(...rows.map((row) => row.what.length));
 for (const row of rows) console.log(`${row.what.padEnd(width)}  ${row.ms.toFixed(2).padStart(9)}  ${row.note}`);
 console.log(JSON.stringify(rows));

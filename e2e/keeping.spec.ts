@@ -74,7 +74,7 @@ test('what is no project is refused with its place, and the open drawing stays u
   const cases: [string, string, RegExp][] = [
     ['short.chemin', text.slice(0, 900), /damaged.*line \d+, column \d+/],
     ['other.json', '{"kind":"shopping list"}', /not a Chemin project/],
-    ['later.chemin', text.replace('"version": 2', '"version": 9'), /later Chemin \(format 9/],
+    ['later.chemin', text.replace('"version": 3', '"version": 9'), /later Chemin \(format 9/],
     ['nan.chemin', text.replace('"depth": 2', '"depth": NaN'), /near “NaN/],
     ['deep.chemin', text.replace('"nodes": [', `"nodes": [${groups},`), /nested too deeply/],
     ['wrong.chemin', text.replace('"cell": 6', '"cell": -6'), /grid\.cell/],

@@ -25,6 +25,8 @@ import type { SheetHandle } from './projection-handles.service';
 
 /** Most points of all selected shapes together that are given handles. */
 const MOST = 160;
+/** Px on the screen under which a shape is moved as a whole only. */
+const SMALL_PX = 40;
 
 /**
  * Handles of boundaries: points, the handles of curves, the middles of edges, the radii of an ellipse, the ends of
@@ -41,7 +43,18 @@ export class PointHandlesService {
     const count = shapes.reduce((sum, shape) => sum + ringsOf(shape.outline).reduce((n, ring) => n + ring.points.length, 0), 0);
     if (count > MOST) return [];
     const several = shapes.length > 1;
-    return shapes.flatMap((shape, i) => [...this.ofShape(shape, several ? ` of shape ${i + 1}` : ''), ...(several ? [] : this.ofGradient(shape))]);
+    return shapes.flatMap((shape, i) => [
+      ...(this.isSmall(shape) ? [] : this.ofShape(shape, several ? ` of shape ${i + 1}` : '')),
+      ...(several ? [] : this.ofGradient(shape)),
+    ]);
+  }
+
+  /** Whether a shape is drawn so small that its handles would cover it: it can still be moved, and zoomed to. */
+  private isSmall(shape: ShapeNode): boolean {
+    const map = this.pictures.planeContext(shape.plane).options.sheetFromPlane;
+    const drawn = shape.outline.points.flatMap(({ u, v }) => apply33(map, u, v) ?? []);
+    const [xs, ys] = [drawn.map((p) => p.x), drawn.map((p) => p.y)];
+    return Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) * this.view.zoom() < SMALL_PX;
   }
 
   private ofShape(shape: ShapeNode, suffix: string): readonly SheetHandle[] {

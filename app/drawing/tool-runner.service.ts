@@ -142,7 +142,9 @@ export class ToolRunnerService {
   private switchTo(tool: ToolName): void {
     if (tool === this.running()) return;
     // What the tool before had begun ends here; the wish for another tool stands whatever that one wants next.
-    this.step({ kind: 'key', key: 'Escape' });
+    // Picking keeps what is selected: another tool may be for it.
+    if (this.running() === 'pick') this.documents.show(null);
+    else this.step({ kind: 'key', key: 'Escape' });
     this.view.setTool(tool);
     this.running.set(tool);
     this.state.set(TOOLS[tool].start());

@@ -8,7 +8,9 @@ import {
   divideSpan,
   figure,
   findShape,
+  followSwatch,
   joinLines,
+  mapColours,
   movePoints,
   nearestPlace,
   outlineEdges,
@@ -20,8 +22,11 @@ import {
   setCorners,
   setEdgeLength,
   sharpenPoints,
+  shiftLightness,
   smoothPoints,
   splitAt,
+  swatchOf,
+  type Colour,
   type Combining,
   type Edit,
   type MovingEnd,
@@ -183,6 +188,8 @@ export class ShapingService {
     const [u, v] = [divideSpan(box.minU, box.maxU, across.sizes, gap, margin), divideSpan(box.minV, box.maxV, up.sizes, gap, margin)];
     if (!u.ok) return u.message;
     if (!v.ok) return v.message;
+    // Told apart from what they lie on: lighter by a step.
+    const paint = mapColours(shape.paint, (colour) => lighter(colour, 8));
     const nodes = dividedBoxes(u.spans, v.spans).map((outline, i): ShapeNode => {
       return {
         ...shape,
@@ -190,8 +197,7 @@ export class ShapingService {
         name: `${shape.name.replace(/,.*/, '')}, part ${i + 1}`,
         outline,
         depth: 0,
-        paint: this.view.paint(),
-        plane: shape.plane,
+        paint,
       };
     });
     this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `divide ${shape.name} in ${nodes.length}`);
@@ -258,6 +264,12 @@ export class ShapingService {
   private lay(label: string, shape: ShapeNode, outline: Outline): void {
     this.documents.commit({ kind: 'outline', id: shape.id, outline } as Edit, `${label} ${shape.name}`);
   }
+}
+
+/** A colour some steps lighter; one that follows a swatch goes on following it. */
+function lighter(colour: Colour, steps: number): Colour {
+  const swatch = swatchOf(colour);
+  return swatch ? followSwatch(swatch.id, swatch.shift + steps) : shiftLightness(colour, steps);
 }
 
 /** The paint of a shape that has no area any more. */

@@ -71,12 +71,15 @@ export interface CatchOptions {
  */
 const HANDICAP = { point: 0, intersection: 1, middle: 2, centre: 2, perpendicular: 3, spacing: 3, edge: 5 } as const;
 
+/** Px by which a crossing must be nearer than a point, a middle or the like to be taken instead. */
+const CROSSING_YIELDS = 5;
+
 /** Most edges near the pointer whose intersections are looked for. */
 const MOST_EDGES = 40;
 
 /**
  * What the pointer takes at a plane point, in this rank: the best of points, intersections, middles and centres within
- * reach; the grid's nearest crossing where it is near too; the foot of a perpendicular or an equal spacing; an edge; a
+ * reach, unless a crossing is much nearer; the grid's nearest crossing where it is near; the foot of a perpendicular or an equal spacing; an edge; a
  * place aligned with one or two points that were passed over; a grid line; else the nearest crossing however far it is,
  * for on squared paper every press belongs to a crossing; without the grid, the pointer itself. Coordinates come back
  * exact. What is near is found through an index, so that thousands of points cost no more than a few.
@@ -97,8 +100,9 @@ export function catchAt(at: PlanePoint, source: CatchSource, options: CatchOptio
   if (!off.has('middle')) for (const [p, q] of near.middles) best.offer({ u: (p.u + q.u) / 2, v: (p.v + q.v) / 2 }, 'middle');
   if (!off.has('centre')) for (const p of near.centres) best.offer(p, 'centre');
   if (!off.has('intersection')) offerIntersections(best, edges);
-  if (best.caught) return best.caught;
-  if (grid && best.distance(crossing) <= CATCH_PX) return { ...exact(crossing), kind: kindOfCrossing(crossing), with: null };
+  const toCrossing = grid ? best.distance(crossing) : Infinity;
+  if (best.caught && best.score <= toCrossing + CROSSING_YIELDS) return best.caught;
+  if (toCrossing <= CATCH_PX) return { ...exact(crossing), kind: kindOfCrossing(crossing), with: null };
 
   const from = drawn.at(-1);
   if (from && !off.has('perpendicular')) for (const [p, q] of edges) offerPerpendicular(best, from, p, q);
@@ -122,7 +126,7 @@ const NONE: ReadonlySet<CatchGroup> = new Set();
 /** The best of what was offered so far, by its distance on the screen. */
 class Best {
   caught: Caught | null = null;
-  private score = Infinity;
+  score = Infinity;
 
   constructor(
     private readonly here: SheetPoint,
@@ -184,10 +188,16 @@ function offerIntersections(best: Best, edges: readonly (readonly [PlanePoint, P
   const near = edges.slice(0, MOST_EDGES);
   near.forEach(([p, q], i) => {
     for (const [r, s] of near.slice(i + 1)) {
-      const at = crossingOf(p, q, r, s);
+      const at = sharesEnd(p, q, r, s) ? null : crossingOf(p, q, r, s);
       if (at) best.offer(at, 'intersection');
     }
   });
+}
+
+/** Whether one edge goes on where another ends: that is a corner, or a curve's next chord, and no crossing. */
+function sharesEnd(p: PlanePoint, q: PlanePoint, r: PlanePoint, s: PlanePoint): boolean {
+  const same = (a: PlanePoint, b: PlanePoint): boolean => Math.abs(a.u - b.u) < 1e-9 && Math.abs(a.v - b.v) < 1e-9;
+  return same(p, r) || same(p, s) || same(q, r) || same(q, s);
 }
 
 /** Where two edges cross, ends included; null where they do not, or run along each other. */
