@@ -63,6 +63,7 @@ export class ContentsComponent {
     // What is newly selected is brought into view, also where its row was not there before.
     afterRenderEffect(() => {
       const [first] = this.view.selection();
+      this.search();
       const place = first === undefined ? -1 : untracked(() => this.rows().findIndex((row) => row.node.id === first));
       const list = this.host.querySelector('ul');
       if (!list || place < 0) return;
