@@ -139,6 +139,32 @@ try {
   await forms.keyboard.press('1');
   await forms.waitForTimeout(200);
   await shoot(forms, 'forms');
+
+  // Paint: a pennant on the right wall with a gradient in its plane, a dimension along it, its points shown.
+  await press(forms, 'Drawings');
+  await press(forms, 'New drawing');
+  await forms.getByText('Nothing is drawn yet.').waitFor();
+  await tool('r', '3', [1, 0, 0], [14, 0, 9]);
+  await forms.getByRole('textbox', { name: 'Round corners' }).fill('1.5');
+  await forms.keyboard.press('Enter');
+  await tool('r', '2', [3, 0, 7], [12, 0, 4.5], [3, 0, 2]);
+  await forms.keyboard.press('Enter');
+  await tool('r', 'Shift+Digit7', [1, 0, 0], [14, 0, 0], [7, 0, -2]);
+  await tool('l', '5', [0, 5, 5], [0, 7, 5]);
+  await forms.locator('.area').focus();
+  await forms.keyboard.press('1');
+  await press(forms, 'rectangle 1, right wall');
+  await forms.getByRole('textbox', { name: 'Fill', exact: true }).fill('#1b6c8c');
+  await forms.keyboard.press('Enter');
+  await press(forms, 'outline 1, right wall');
+  await press(forms, 'Linear');
+  await forms.getByRole('textbox', { name: 'Stop 1', exact: true }).fill('#c2452d');
+  await forms.keyboard.press('Enter');
+  await forms.getByRole('textbox', { name: 'Stop 2', exact: true }).fill('#f2c14e');
+  await forms.keyboard.press('Enter');
+  await forms.mouse.move(field.x + 40, field.y + 600);
+  await forms.waitForTimeout(200);
+  await shoot(forms, 'paint');
   await forms.close();
 
   const page = await demo(SMALL);

@@ -1,4 +1,4 @@
-import { DOCUMENT_VERSION, editFromVersion1, fromVersion1, type Bitmap, type CheminDocument, type Step } from '@core';
+import { editFromVersion1, toPresentVersion, type Bitmap, type CheminDocument, type Step } from '@core';
 
 /**
  * Drawings and steps as storage keeps them: bitmaps by name alone, so that saving a drawing writes no picture again.
@@ -22,7 +22,7 @@ export function fullDocument(document: CheminDocument, bitmaps: ReadonlyMap<stri
 
 /** A stored document in the present format, unchecked, for lists and thumbnails. */
 export function currentFormat(document: CheminDocument): CheminDocument {
-  return document.version === DOCUMENT_VERSION ? document : (fromVersion1(document as unknown as Record<string, unknown>) as unknown as CheminDocument);
+  return toPresentVersion(document as unknown as Record<string, unknown>) as unknown as CheminDocument;
 }
 
 /** A step with its bitmap again, in the present format. */

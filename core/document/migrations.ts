@@ -40,3 +40,9 @@ export function editFromVersion1(edit: unknown): unknown {
   if (edit['kind'] === 'grid' && isData(edit['grid']) && !('lines' in edit['grid'])) return { ...edit, grid: { ...gridOf(1), ...edit['grid'] } };
   return edit;
 }
+
+/** Data of any format up to the present one as data of the present one, unchecked. */
+export function toPresentVersion(data: Data): Data {
+  const second = data['version'] === 1 ? fromVersion1(data) : data;
+  return second['version'] === 2 ? fromVersion2(second) : second;
+}

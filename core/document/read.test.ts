@@ -1,5 +1,5 @@
 import { landing } from '@demo';
-import { readProject, writeProject } from './read';
+import { checkDocument, readProject, writeProject } from './read';
 import { emptyDocument, type CheminDocument } from './types';
 
 const good = landing();
@@ -75,5 +75,13 @@ describe('project files', () => {
   it('are refused when their artwork cannot be read', () => {
     const broken = changed((d) => Object.assign((d as never as CheminDocument).artworks[0]!, { svg: '<svg viewBox="0 0 1 1"><path d="M0 0L oops"/></svg>' }));
     expect(problemsOf(broken)[0]).toMatch(/^artworks\[0\]\.svg: line 1: A path cannot be read/);
+  });
+});
+
+describe('files of format 2', () => {
+  it('get an empty palette', () => {
+    const { swatches: _swatches, ...rest } = emptyDocument('old', 'old');
+    const read = checkDocument({ ...rest, version: 2 });
+    expect(read.ok && [read.value.version, read.value.swatches]).toEqual([3, []]);
   });
 });

@@ -1,5 +1,5 @@
 import type { Checked, Problem } from '../math/errors';
-import { fromVersion1, fromVersion2 } from './migrations';
+import { toPresentVersion } from './migrations';
 import type { GridSettings } from '../grid/settings';
 import type { ProjectionSetup } from '../projection/setup';
 import { documentSchema, setupFileSchema } from './schema';
@@ -78,8 +78,7 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
     return refuse('not-a-project', '', 'This is not a Chemin project: it does not say "format": "chemin".');
   }
   const { version } = data as { version?: unknown };
-  if (version === 1) return checkDocument(fromVersion1(data as Record<string, unknown>));
-  if (version === 2) return checkDocument(fromVersion2(data as Record<string, unknown>));
+  if (version === 1 || version === 2) return checkDocument(toPresentVersion(data as Record<string, unknown>));
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
   }

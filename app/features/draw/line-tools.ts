@@ -91,7 +91,8 @@ function lineUnder(context: ToolContext, at: PlanePoint): ShapeNode | null {
     const place = nearestPlace(node.outline, at);
     const there = place && apply33(map, place.at.u, place.at.v);
     const off = here && there ? sheetDistance(here, there) : Infinity;
-    if (off < least && !node.locked) [best, least] = [node, off];
+    // Of several that lie there, the topmost.
+    if (off <= least + 1e-9 && !node.locked) [best, least] = [node, Math.min(off, least)];
   }
   return best;
 }
