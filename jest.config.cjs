@@ -15,7 +15,9 @@ module.exports = {
       testEnvironment: 'node',
       testMatch: ['<rootDir>/{core,demo,workers,server}/**/*.test.ts', '<rootDir>/app/**/*.tool.test.ts'],
       transform: { '\\.[cm]?[jt]s$': esbuild },
-      transformIgnorePatterns: ['/node_modules/(?!(culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|svgpath|splaytree|pixelmatch)/)'],
+      transformIgnorePatterns: [
+        '/node_modules/(?!(culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|svgpath|splaytree|pixelmatch)/)',
+      ],
     },
     {
       ...shared,
@@ -30,7 +32,9 @@ module.exports = {
         '/node_modules/.+\\.[cm]?js$': esbuild,
         '\\.(ts|js|mjs|html|svg)$': ['jest-preset-angular', { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' }],
       },
-      transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|konva|dexie|lucide|comlink)/?)'],
+      transformIgnorePatterns: [
+        '/node_modules/(?!(.*\\.mjs$|culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|konva|dexie|lucide|comlink)/?)',
+      ],
     },
   ],
 };

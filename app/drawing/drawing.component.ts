@@ -8,6 +8,7 @@ import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
 import { DRAWING_TOOLS, ViewStore } from '../state/view.store';
 import { AidsService } from './aids.service';
+import { ColourReader } from './colour-reader';
 import { HandlesService } from './handles.service';
 import { RulersComponent } from './rulers.component';
 import { Surface } from './surface';
@@ -52,6 +53,7 @@ export class DrawingComponent {
   });
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private surface: Surface | null = null;
+  private readonly colours = new ColourReader();
 
   protected readonly spaceHeld = signal(false);
   private panning: { x: number; y: number; panX: number; panY: number } | null = null;
@@ -124,10 +126,10 @@ export class DrawingComponent {
     const under = pickAt(picture, at, 0) ? undefined : inside.at(-1);
     const seen = over ?? under;
     if (seen?.image) {
-      const colour = this.surface?.colourOfReference(seen.reference, seen.image as ImageBitmap, at);
+      const colour = this.colours.colourOfReference(seen.reference, seen.image as ImageBitmap, at);
       if (colour) return { colour, from: `from the picture “${seen.reference.name}”` };
     }
-    const colour = this.surface?.colourOf(picture, at);
+    const colour = this.colours.colourOf(picture, at);
     return colour ? { colour, from: pickAt(picture, at, 0) ? 'from the drawing' : 'from the sheet' } : null;
   }
 
