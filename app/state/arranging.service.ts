@@ -17,6 +17,7 @@ import {
   outlineBox,
   planeKey,
   planeName,
+  ringsOf,
   rectangleOutline,
   samePlane,
   scaleLaid,
@@ -83,6 +84,29 @@ export class ArrangingService {
   scale(ratio: number): void {
     if (ratio > 0 && ratio !== 1) this.each(`scale by ${ratio}`, (laid, about) => scaleLaid(laid, about, ratio));
   }
+
+  /** Scales the selection so that it is as long as asked along the plane's first direction. */
+  scaleTo(length: number): void {
+    const now = this.length();
+    if (now > 0 && length > 0) this.scale(length / now);
+  }
+
+  /** How long the selection is along the first direction of its plane, in cells. */
+  readonly length = computed(() => {
+    const plane = this.plane();
+    const boxes = plane ? this.boxesOf(this.nodes(), plane) : [];
+    const all = boxes.length > 0 ? aroundAll(boxes) : null;
+    return all ? exactCells(all.maxU - all.minU) : 0;
+  });
+
+  /** The point about which the selection is turned, mirrored and scaled: the one chosen point, where there is one. */
+  readonly pivot = computed((): PlanePoint | null => {
+    const [key, ...more] = this.view.points();
+    const [id, point] = key?.split(' ') ?? [];
+    const shape = id === undefined || more.length > 0 ? null : findShape(this.documents.kept(), id);
+    const at = shape && ringsOf(shape.outline).flatMap((ring) => ring.points).find((p) => p.id === Number(point)); // prettier-ignore
+    return at ? { u: at.u, v: at.v } : null;
+  });
 
   /** The selection laid on another plane, artwork with it, all as one; what is read stays readable. */
   toPlane(to: 'floor' | 'left' | 'right' | 'sheet' | Plane): void {
@@ -267,7 +291,7 @@ export class ArrangingService {
     const nodes = parts.flatMap(({ node, laid }) => {
       const box = boxes.get(planeKey(laid.plane));
       if (!box) return [];
-      const next = change(laid, { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, box);
+      const next = change(laid, this.pivot() ?? { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, box);
       return [node.kind === 'shape' ? { ...node, ...next } : placedIn(node, next)];
     });
     if (nodes.length === 0) return;

@@ -102,6 +102,17 @@ describe('arranging several', () => {
     expect(places(findShape(store.kept(), 'a'))[0]).toBe('6 4.5');
   });
 
+  it('turns and scales about one chosen point, by a ratio or to a length', () => {
+    const { store, view } = openDrawing(flat('a', [2, 2], [6, 4]));
+    const arranging = TestBed.inject(ArrangingService);
+    view.select(['a']);
+    view.patch({ points: ['a 1'] });
+    arranging.scaleTo(8);
+    expect(places(findShape(store.kept(), 'a'))).toEqual(['2 2', '10 2', '10 6', '2 6']);
+    arranging.turn(90);
+    expect(places(findShape(store.kept(), 'a'))[1]).toBe('2 10');
+  });
+
   it('makes grids of linked copies that can be made independent', () => {
     const { store, view } = openDrawing(flat('a', [0, 0], [1, 1]));
     const arranging = TestBed.inject(ArrangingService);
