@@ -77,6 +77,9 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
       padding: 2px 2px 2px 3px;
       font-size: 13px;
     }
+    .many li:nth-child(even) .tool {
+      margin-right: -6px;
+    }
     .many .tool span {
       white-space: nowrap;
     }

@@ -143,6 +143,18 @@ import { ViewStore } from '../state/view.store';
         width: 130px;
       }
     }
+    @media (max-width: 1100px) {
+      header {
+        gap: 2px;
+        padding: 0 8px;
+      }
+      .title {
+        width: 110px;
+      }
+      header > .plain:not(.naming) {
+        padding-inline: 4px;
+      }
+    }
     .gap {
       flex: 1;
     }
