@@ -82,6 +82,7 @@ export * from './shape/transform';
 export * from './shape/path';
 export * from './snap/catch-index';
 export * from './snap/snap';
+export * from './snap/source';
 export * from './solid/faces';
 export * from './visibility/drawn-face';
 export * from './visibility/order';

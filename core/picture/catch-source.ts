@@ -2,7 +2,7 @@ import type { CheminDocument, ShapeNode } from '../document/types';
 import { dotWorld, subtractWorld, type PlanePoint } from '../math/points';
 import { planeFrame, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';
-import { joinSources, type CatchSource } from '../snap/snap';
+import { joinSources, type CatchSource } from '../snap/source';
 import { chordsOf, isCurved, outlineSegments } from '../shape/segments';
 import { FACET, type WorldFace } from '../solid/faces';
 import { drawnNodes } from './drawn-nodes';

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import type { PlanePoint } from '../math/points';
-import type { CatchSource } from './snap';
+import type { CatchSource } from './source';
 
 /** A box of a plane in cells. */
 export interface PlaneReach {

@@ -1,5 +1,6 @@
 import { indexOf } from './catch-index';
-import { catchAt, crossingOf, lockToAxis, NO_SOURCE, type CatchOptions, type CatchSource } from './snap';
+import { catchAt, crossingOf, lockToAxis, type CatchOptions } from './snap';
+import { NO_SOURCE, type CatchSource } from './source';
 
 /** A plane that lies on the sheet as it is, ten px to the cell. */
 const options = (part: Partial<CatchOptions> = {}): CatchOptions => ({ sheetFromPlane: [1, 0, 0, 0, 1, 0, 0, 0, 1], pxPerUnit: 40, grid: false, ...part });

@@ -1,7 +1,8 @@
 import { sheetFromPlane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
 import { isometricSetup } from '../projection/setup';
-import { catchAt, joinSources, lockToAxis, NO_SOURCE, type CatchOptions, type CatchSource } from './snap';
+import { catchAt, lockToAxis, type CatchOptions } from './snap';
+import { joinSources, NO_SOURCE, type CatchSource } from './source';
 
 const projection = projectionFrom(isometricSetup({ x: 150, y: 150 }));
 const options = (grid: boolean, pxPerUnit = 4): CatchOptions => ({

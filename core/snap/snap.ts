@@ -4,6 +4,7 @@ import type { PlanePoint, SheetPoint } from '../math/points';
 import { sheetDistance } from '../math/points';
 import { ALIGN_PX, CATCH_PX } from '../math/tolerances';
 import { indexOf, type PlaneReach } from './catch-index';
+import type { CatchSource } from './source';
 
 /** A direction in which things are aligned or locked: the plane's own two, or on the sheet a drawn axis. */
 export type Along = 'u' | 'v' | 'a' | 'b' | 'h';
@@ -23,27 +24,6 @@ export interface Caught extends PlanePoint {
   readonly with: PlanePoint | null;
   /** A second point that it is aligned with, along another direction. */
   readonly also?: PlanePoint;
-}
-
-/** What lies in the active plane, in cells: outlines, faces, the points drawn so far. */
-export interface CatchSource {
-  readonly points: readonly PlanePoint[];
-  readonly edges: readonly (readonly [PlanePoint, PlanePoint])[];
-  readonly centres: readonly PlanePoint[];
-  /** Chords of curves: caught anywhere along them, without middles of their own. */
-  readonly chords: readonly (readonly [PlanePoint, PlanePoint])[];
-}
-
-export const NO_SOURCE: CatchSource = { points: [], edges: [], centres: [], chords: [] };
-
-/** Everything of several sources. */
-export function joinSources(sources: readonly CatchSource[]): CatchSource {
-  return {
-    points: sources.flatMap((s) => s.points),
-    edges: sources.flatMap((s) => s.edges),
-    centres: sources.flatMap((s) => s.centres),
-    chords: sources.flatMap((s) => s.chords),
-  };
 }
 
 export interface CatchOptions {
