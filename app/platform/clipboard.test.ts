@@ -1,0 +1,88 @@
+import { TestBed } from '@angular/core/testing';
+import { importSvg, PART_TYPE, readResolvedSvg, type ShapeNode } from '@core';
+import { CommandsService } from '../state/commands.service';
+import { MessageStore } from '../state/messages.store';
+import { PictureService } from '../state/picture.service';
+import { boxNode, openDrawing } from '../testing/page';
+import { ClipboardService } from './clipboard.service';
+import { SvgReaderService } from './svg-reader.service';
+
+const SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="48" height="24"><path d="M0 0H48V24H0Z" fill="#336699"/></svg>';
+
+/** A copy or paste event that holds these texts by their types. */
+function event(texts: Record<string, string> = {}): ClipboardEvent {
+  const data = { files: [], getData: (type: string) => texts[type] ?? '', setData: (type: string, text: string) => (texts[type] = text) };
+  return { clipboardData: data } as unknown as ClipboardEvent;
+}
+
+function clipboard(): ClipboardService {
+  TestBed.configureTestingModule({
+    providers: [{ provide: SvgReaderService, useValue: { read: (text: string) => Promise.resolve(importSvg(text, (t) => t)) } }],
+  });
+  return TestBed.inject(ClipboardService);
+}
+
+const settled = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
+
+describe('the clipboard', () => {
+  it('carries things exactly, and as SVG for other software; pasted in place they go a cell aside', () => {
+    const service = clipboard();
+    const { store, view } = openDrawing({ ...boxNode('a'), depth: 0 });
+    view.select(['a']);
+    const texts: Record<string, string> = {};
+    expect(service.fill(event(texts))).toBe(true);
+    const svg = readResolvedSvg(texts['image/svg+xml']!);
+    expect(svg.ok && svg.value.marks.length).toBeGreaterThan(0);
+    expect(service.take(event({ [PART_TYPE]: texts[PART_TYPE]! }))).toBe(true);
+    expect((store.kept().nodes[1] as ShapeNode).outline.points[0]).toMatchObject({ u: 1, v: 1 });
+    view.select([]);
+    expect(service.fill(event())).toBe(false);
+  });
+
+  it('makes shapes of pasted SVG on the plane that is drawn on, and colours of colour text', async () => {
+    const service = clipboard();
+    const { store, view } = openDrawing();
+    view.setPlane('right');
+    expect(service.take(event({ 'text/plain': SVG }))).toBe(true);
+    await settled();
+    const [shape] = store.kept().nodes as ShapeNode[];
+    expect(shape).toMatchObject({ plane: { kind: 'right' }, paint: { fill: '#336699', line: null } });
+    // 48 px are 12.7 mm.
+    const [p, q] = shape!.outline.points;
+    expect(Math.hypot(q!.u - p!.u, q!.v - p!.v) * 8).toBeCloseTo(12.7, 2);
+    view.select([]);
+    expect(service.take(event({ 'text/plain': 'oklch(60% 0 0)' }))).toBe(true);
+    expect(view.paint().fill).toBe('#808080');
+    expect(service.take(event({ 'text/plain': 'only words' }))).toBe(false);
+  });
+
+  it('refuses what is damaged with its place, and changes nothing', async () => {
+    const service = clipboard();
+    const { store } = openDrawing({ ...boxNode('a'), depth: 0 });
+    const before = store.kept();
+    service.take(event({ [PART_TYPE]: '{"format":"chemin-part","version":3,"cell":8,"nodes":[{"kind":"shape"}],"artworks":[],"swatches":[]}' }));
+    service.take(event({ 'text/plain': '<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]><svg/>' }));
+    await settled();
+    const [message] = TestBed.inject(MessageStore).messages();
+    expect(message).toMatchObject({ tone: 'bad', title: 'What was copied cannot be pasted' });
+    expect(store.kept()).toBe(before);
+  });
+});
+
+it('hides all but the selection for the eye alone, and zooms to it', () => {
+  const { store, view } = openDrawing({ ...boxNode('a'), depth: 0 }, { ...boxNode('b', [8, 0], [12, 4]), depth: 0 });
+  const commands = TestBed.inject(CommandsService);
+  view.select(['b']);
+  commands.run('view.alone');
+  expect(
+    TestBed.inject(PictureService)
+      .picture()
+      .visible.map((v) => v.node),
+  ).toEqual(['b']);
+  expect(store.history().steps).toHaveLength(0);
+  commands.run('view.alone');
+  expect(TestBed.inject(PictureService).picture().visible).toHaveLength(2);
+  const zoom = view.zoom();
+  commands.run('view.selection');
+  expect(view.zoom()).toBeGreaterThan(zoom * 2);
+});
