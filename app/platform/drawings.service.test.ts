@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
-import { commitEdit, emptyDocument, goToStep, presentDocument, startHistory, type History } from '@core';
+import { commitEdit, DOCUMENT_VERSION, emptyDocument, goToStep, presentDocument, startHistory, type History } from '@core';
 import { CheminDatabase } from './database';
 import { BehindError, DrawingsService } from './drawings.service';
 
@@ -149,6 +149,6 @@ describe('kept drawings', () => {
     const opened = (await service.open('old'))!;
     expect(opened.stepsLost).toBe(false);
     expect(presentDocument(opened.history).projection).toMatchObject({ kind: 'axonometric', measure: 'true' });
-    expect((await service.list(false))[0]!.document.version).toBe(2);
+    expect((await service.list(false))[0]!.document.version).toBe(DOCUMENT_VERSION);
   });
 });
