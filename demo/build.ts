@@ -1,4 +1,4 @@
-import { exactCells, outlineThrough, rectangleOutline, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+import { ellipseOutline, exactCells, outlineThrough, rectangleOutline, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
 
 /** Makes the nodes of demo drawings with ids that are the same every time. */
 export class NodeMaker {
@@ -42,6 +42,11 @@ export class NodeMaker {
       fill,
       line,
     );
+  }
+
+  /** A true circle on a plane, with depth a cylinder. */
+  circle(name: string, plane: Plane, centre: readonly [number, number], radius: number, depth: number, fill: string): ShapeNode {
+    return { ...this.outline(name, plane, [], depth, fill), outline: ellipseOutline({ u: centre[0], v: centre[1] }, { u: radius, v: radius }) };
   }
 
   group(name: string, children: readonly DocumentNode[]): DocumentNode {

@@ -64,24 +64,8 @@ function kiosk(make: NodeMaker): DocumentNode {
 }
 
 function bollards(make: NodeMaker): DocumentNode[] {
-  const ring = (a: number, b: number, r: number): [number, number][] => {
-    const c = r * 0.4;
-    return [
-      [a + r, b - c],
-      [a + r, b + c],
-      [a + c, b + r],
-      [a - c, b + r],
-      [a - r, b + c],
-      [a - r, b - c],
-      [a - c, b - r],
-      [a + c, b - r],
-    ];
-  };
   return [1, 7, 13].map((a, i) =>
-    make.group(`bollard ${i + 1}`, [
-      make.outline('post', floor(), ring(a, 0.5, 0.5), 1.25, IRON),
-      make.outline('cap', floor(1.25), ring(a, 0.5, 0.75), 0.5, IRON),
-    ]),
+    make.group(`bollard ${i + 1}`, [make.circle('post', floor(), [a, 0.5], 0.5, 1.25, IRON), make.circle('cap', floor(1.25), [a, 0.5], 0.75, 0.5, IRON)]),
   );
 }
 
@@ -108,7 +92,7 @@ function gangway(make: NodeMaker): DocumentNode {
 
 function lamp(make: NodeMaker): DocumentNode {
   return make.group('lamp', [
-    make.rectangle('foot', floor(), [0.5, 11], [1.5, 12], 0.5, IRON),
+    make.circle('foot', floor(), [1, 11.5], 0.55, 0.5, IRON),
     make.rectangle('pole', floor(0.5), [0.9, 11.4], [1.1, 11.6], 7, IRON),
     make.rectangle('arm', floor(7.5), [0.9, 9.5], [1.1, 11.6], 0.2, IRON),
     make.rectangle('lantern', floor(6.7), [0.6, 9.4], [1.4, 10.2], 0.8, '#f2cf74'),
