@@ -1,7 +1,8 @@
 import { inject, Injectable } from '@angular/core';
 import {
-  invert33,
   apply33,
+  idsWithin,
+  invert33,
   outlineBox,
   moved,
   PART_TYPE,
@@ -23,6 +24,7 @@ import { MessageStore } from '../state/messages.store';
 import { PaintingService } from '../state/painting.service';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
+import { moveOnPlane } from '../tools/pick.tool';
 import { newId } from './ids';
 import { ReferencesService } from './references.service';
 import { SvgReaderService } from './svg-reader.service';
@@ -76,7 +78,7 @@ export class ClipboardService {
     const document = this.documents.kept();
     const ids = this.arranging.nodes().map((node) => node.id);
     if (ids.length === 0) return null;
-    const inside = new Set(this.arranging.nodes().flatMap(idsOf));
+    const inside = new Set(this.arranging.nodes().flatMap(idsWithin));
     const marks = this.pictures.picture().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
     const svg = svgFromSheet({ sheet: document.sheet, background: false, marks }, document.name);
     this.last = { svg, part: JSON.stringify(partOf(document, ids)) };
@@ -125,12 +127,13 @@ export class ClipboardService {
     const document = this.documents.kept();
     const pasted = pastePart(document, read.value, newId);
     if (pasted.nodes.length === 0) return void this.messages.say('warn', 'Artwork was copied without the face that it lies on', ['Copy its solid with it.']);
-    if (pasted.swatches.length > document.swatches.length) this.documents.commit({ kind: 'swatches', swatches: pasted.swatches } as Edit, 'paste swatches');
     // A cell aside of what is there already, so that it is seen to be new.
     const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
     const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
     const nodes = aside ? pasted.nodes.map((node) => moved(node, { a: 1, b: 1, h: 0 })) : pasted.nodes;
-    this.documents.commit({ kind: 'add', nodes, artworks: pasted.artworks } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    const palette = pasted.swatches.length > document.swatches.length ? [{ kind: 'swatches', swatches: pasted.swatches }] : [];
+    const edits = [...palette, { kind: 'add', nodes, artworks: pasted.artworks }];
+    this.documents.commit({ kind: 'all', edits } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(nodes.map((node) => node.id));
   }
 
@@ -143,7 +146,7 @@ export class ClipboardService {
     const shapes = shapesFromArtwork(read.value.flat, plane, { u: 0, v: 0 }, cell, MM_PER_PX, newId);
     if (!shapes.ok) return this.refuse(shapes.problems);
     const by = this.toMiddle(shapes.value);
-    const nodes = shapes.value.map((node) => moved(node, this.alongPlane(by)));
+    const nodes = shapes.value.map((node) => moved(node, moveOnPlane(plane, by.u, by.v)));
     this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `paste ${nodes.length} shapes`);
     this.view.select(nodes.map((node) => node.id));
     const notes = [...read.notes, ...shapes.notes];
@@ -164,20 +167,11 @@ export class ClipboardService {
     return { u: Math.round(at.x - u), v: Math.round(at.y - v) };
   }
 
-  private alongPlane(by: PlanePoint): { a: number; b: number; h: number } {
-    const { kind } = this.view.plane();
-    if (kind === 'left') return { a: 0, b: by.u, h: by.v };
-    if (kind === 'right') return { a: by.u, b: 0, h: by.v };
-    return kind === 'free' ? { a: 0, b: 0, h: 0 } : { a: by.u, b: by.v, h: 0 };
-  }
-
   private refuse(problems: readonly Problem[]): void {
     const lines = problems.slice(0, 4).map(({ path, message }) => (path && !message.includes(path) ? `${path}: ${message}` : message));
     this.messages.say('bad', 'What was copied cannot be pasted', [...lines, 'The drawing is untouched.']);
   }
 }
-
-const idsOf = (node: DocumentNode): readonly string[] => (node.kind === 'group' ? [node.id, ...node.children.flatMap(idsOf)] : [node.id]);
 
 /** What tells whether two things lie in one place. */
 function placeOf(node: DocumentNode): unknown {

@@ -11,15 +11,13 @@ import {
   flattenOutline,
   idsWithin,
   isCurved,
-  mapOutline,
-  mapPoint,
   moveOutline,
   planeName,
+  stretchOutline,
   type Edit,
   type PlacementNode,
   type Plane,
   type PlaneBox,
-  type PlanePoint,
   type ShapeNode,
 } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
@@ -106,10 +104,7 @@ export class SelectionComponent {
   protected resize(shape: ShapeNode, side: 'u' | 'v', length: number): void {
     const box = extentOf(shape);
     if (!box) return;
-    const [min, old] = side === 'u' ? [box.minU, box.maxU - box.minU] : [box.minV, box.maxV - box.minV];
-    if (old === 0) return;
-    const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [side]: exactCells(min + ((p[side] - min) / old) * length) });
-    this.store.commit({ kind: 'outline', id: shape.id, outline: mapOutline(shape.outline, (p) => mapPoint(p, at)) } as Edit, `set size of ${shape.name}`);
+    this.store.commit({ kind: 'outline', id: shape.id, outline: stretchOutline(shape.outline, side, box, length) } as Edit, `set size of ${shape.name}`);
   }
 
   /** Gives an ellipse other radii about its centre. */

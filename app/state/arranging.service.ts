@@ -22,6 +22,7 @@ import {
   samePlane,
   scaleLaid,
   shapesById,
+  stretchOutline,
   toPlane,
   turnLaid,
   type CellMove,
@@ -234,21 +235,8 @@ export class ArrangingService {
     const items = this.shapes()
       .slice(1)
       .flatMap((shape) => {
-        const own = outlineBox(shape.outline);
-        const length = own ? (along === 'u' ? own.maxU - own.minU : own.maxV - own.minV) : 0;
-        if (!own || length === 0 || shape.locked) return [];
-        const from = along === 'u' ? own.minU : own.minV;
-        const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [along]: exactCells(from + ((p[along] - from) / length) * wanted) });
-        const point = (p: ShapeNode['outline']['points'][number]): typeof p => ({
-          ...p,
-          ...at(p),
-          ...(p.into && { into: at(p.into) }),
-          ...(p.out && { out: at(p.out) }),
-          ...(p.arc && { arc: { ...at(p.arc), weight: p.arc.weight } }),
-        });
-        const { holes } = shape.outline;
-        const outline = { ...shape.outline, points: shape.outline.points.map(point), ...(holes && { holes: holes.map((hole) => hole.map(point)) }) };
-        return [{ id: shape.id, plane: shape.plane, outline }];
+        const own = shape.locked ? null : outlineBox(shape.outline);
+        return own ? [{ id: shape.id, plane: shape.plane, outline: stretchOutline(shape.outline, along, own, wanted) }] : [];
       });
     if (items.length > 0) this.documents.commit({ kind: 'lay', items } as Edit, `same ${along === 'u' ? 'length' : 'height'} as ${first!.name}`);
   }

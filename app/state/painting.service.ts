@@ -11,6 +11,8 @@ import {
   type Edit,
   type Gradient,
   type Paint,
+  type PlaneBox,
+  type ShapeNode,
   type Swatch,
 } from '@core';
 import { newId } from '../platform/ids';
@@ -36,13 +38,13 @@ export class PaintingService {
   private readonly shownShapes = computed(() => this.arranging.shapes().flatMap(({ id }) => findShape(this.documents.shown(), id) ?? []));
 
   /** Another paint for every selected shape, or for what comes next. @param keep whether the step is made, or only shown */
-  change(change: (paint: Paint) => Paint, label = 'paint', keep = true): void {
+  change(change: (paint: Paint, shape: ShapeNode | null) => Paint, label = 'paint', keep = true): void {
     if (!this.ofSelection()) {
-      if (keep) this.view.patch({ paint: change(this.view.paint()) });
+      if (keep) this.view.patch({ paint: change(this.view.paint(), null) });
       return;
     }
     const shapes = this.arranging.shapes();
-    const items = shapes.map(({ id, paint }) => ({ id, paint: change(paint) }));
+    const items = shapes.map((shape) => ({ id: shape.id, paint: change(shape.paint, shape) }));
     const edit = { kind: 'paints', items } as Edit;
     if (keep) this.documents.commit(edit, `${label} ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
     else this.documents.show(edit);
@@ -65,21 +67,9 @@ export class PaintingService {
     return plainColour(colour, this.swatches());
   }
 
-  /** Fills with nothing, one colour, or a gradient across the shape; colours are taken over. */
+  /** Fills with nothing, one colour, or a gradient that runs across each shape; colours are taken over. */
   fillWith(kind: 'none' | 'colour' | Gradient['kind']): void {
-    const boxes = new Map(this.arranging.shapes().map((shape) => [shape.id, outlineBox(shape.outline)]));
-    const first = this.ofSelection() ? this.arranging.shapes()[0] : undefined;
-    this.change((paint) => ({ ...paint, fill: filled(paint, kind, (first && boxes.get(first.id)) ?? { minU: 0, minV: 0, maxU: 8, maxV: 8 }) }), 'fill');
-    // Each shape's gradient runs across itself.
-    if (this.ofSelection() && boxes.size > 1 && kind !== 'none' && kind !== 'colour') this.spread(kind);
-  }
-
-  private spread(kind: Gradient['kind']): void {
-    const items = this.arranging.shapes().map((shape) => {
-      const box = outlineBox(shape.outline) ?? { minU: 0, minV: 0, maxU: 8, maxV: 8 };
-      return { id: shape.id, paint: { ...shape.paint, fill: filled(shape.paint, kind, box) } };
-    });
-    this.documents.commit({ kind: 'paints', items } as Edit, `fill ${items.length} shapes`);
+    this.change((paint, shape) => ({ ...paint, fill: filled(paint, kind, (shape && outlineBox(shape.outline)) ?? USUAL_BOX) }), 'fill');
   }
 
   setSwatches(swatches: readonly Swatch[], label: string): void {
@@ -111,8 +101,8 @@ export class PaintingService {
       const paint = mapColours(node.paint, fixed);
       return JSON.stringify(paint) === JSON.stringify(node.paint) ? [] : [{ id: node.id, paint }];
     });
-    if (items.length > 0) this.documents.commit({ kind: 'paints', items } as Edit, 'keep colours of a swatch');
-    this.setSwatches(swatches.filter((s) => s.id !== id), 'remove swatch'); // prettier-ignore
+    const edits = [...(items.length > 0 ? [{ kind: 'paints', items }] : []), { kind: 'swatches', swatches: swatches.filter((s) => s.id !== id) }];
+    this.documents.commit({ kind: 'all', edits } as Edit, 'remove swatch');
     this.view.patch({ paint: mapColours(this.view.paint(), fixed) });
   }
 
@@ -130,6 +120,9 @@ export class PaintingService {
   }
 }
 
+/** Across which a gradient of the next shape runs, in cells. */
+const USUAL_BOX: PlaneBox = { minU: 0, minV: 0, maxU: 8, maxV: 8 };
+
 function withColour(paint: Paint, slot: ColourSlot, colour: Colour): Paint {
   if (slot.kind === 'line') return { ...paint, line: paint.line ? { ...paint.line, colour } : { colour, width: 0.4 } };
   if (slot.kind === 'fill') return { ...paint, fill: colour };
@@ -138,7 +131,7 @@ function withColour(paint: Paint, slot: ColourSlot, colour: Colour): Paint {
   return { ...paint, fill: { ...fill, stops: fill.stops.map((stop, i) => (slot.kind === 'stop' && i === slot.index ? { ...stop, colour } : stop)) } };
 }
 
-function filled(paint: Paint, kind: 'none' | 'colour' | Gradient['kind'], box: { minU: number; minV: number; maxU: number; maxV: number }): Paint['fill'] {
+function filled(paint: Paint, kind: 'none' | 'colour' | Gradient['kind'], box: PlaneBox): Paint['fill'] {
   const { fill } = paint;
   const first = fill === null ? '#c98a4b' : typeof fill === 'string' ? fill : (fill.stops[0]?.colour ?? '#c98a4b');
   if (kind === 'none') return null;

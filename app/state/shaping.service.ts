@@ -119,8 +119,8 @@ export class ShapingService {
       if (shape && outline) kept.push({ id, plane: shape.plane, outline });
       else if (shape) gone.push(id);
     }
-    if (kept.length > 0) this.documents.commit({ kind: 'lay', items: kept } as Edit, `delete ${this.pointCount()} points`);
-    if (gone.length > 0) this.documents.commit({ kind: 'delete', ids: gone }, 'delete shapes without points');
+    const edits = [...(kept.length > 0 ? [{ kind: 'lay', items: kept }] : []), ...(gone.length > 0 ? [{ kind: 'delete', ids: gone }] : [])];
+    if (edits.length > 0) this.documents.commit({ kind: 'all', edits } as Edit, `delete ${this.pointCount()} points`);
     this.view.patch({ points: [] });
     return true;
   }

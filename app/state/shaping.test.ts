@@ -43,7 +43,9 @@ describe('shaping', () => {
     expect(findShape(store.kept(), 'a')!.outline.points.map((p) => p.corner?.kind)).toEqual(['bevel', undefined, undefined, undefined]);
     expect(findShape(store.kept(), 'b')!.outline.points[2]!.corner).toEqual({ kind: 'bevel', size: 0.5 });
     expect(shaping.moveChosen(1, 0)).toMatchObject({ kind: 'lay', items: [{ id: 'a' }, { id: 'b' }] });
+    const steps = store.history().steps.length;
     shaping.deletePoints();
+    expect(store.history().steps).toHaveLength(steps + 1);
     expect(places(findShape(store.kept(), 'a'))).toEqual(['4 0', '4 4', '0 4']);
     expect(shaping.addPointAt('a', { u: 4, v: 2.1 }, 0.5)).toBe(true);
     expect(places(findShape(store.kept(), 'a'))).toContain('4 2.1');
@@ -181,6 +183,10 @@ describe('painting', () => {
     view.look(8, 0, 0);
     const names = TestBed.inject(HandlesService).handles().map((h) => h.name); // prettier-ignore
     expect(names).toEqual(expect.arrayContaining(['from', 'to', 'point 1', 'edge 1']));
+    const steps = store.history().steps.length;
+    view.select(['a']);
+    painting.fillWith('radial');
+    expect(store.history().steps).toHaveLength(steps + 1);
     painting.fillWith('none');
     expect(findShape(store.kept(), 'a')!.paint.fill).toBeNull();
   });

@@ -33,8 +33,7 @@ import type { Bitmap, CheminDocument, CopyNode, DocumentNode, GroupNode, Referen
 
 const ids = z.array(idSchema).min(1);
 
-/** Every edit as data: what undo keeps, storage writes, and a test can make by the thousand. */
-export const editSchema = z.discriminatedUnion('kind', [
+const singleEditSchema = z.discriminatedUnion('kind', [
   /** New things at the end, or under another thing of the top level. */
   z.strictObject({ kind: z.literal('add'), nodes: z.array(nodeSchema), artworks: z.array(artworkSchema), before: idSchema.exactOptional() }),
   z.strictObject({ kind: z.literal('delete'), ids }),
@@ -79,6 +78,13 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
 ]);
 
+/** Every edit as data: what undo keeps, storage writes, and a test can make by the thousand. */
+export const editSchema = z.discriminatedUnion('kind', [
+  ...singleEditSchema.options,
+  /** Several edits as one step, one after the other. */
+  z.strictObject({ kind: z.literal('all'), edits: z.array(singleEditSchema).min(1) }),
+]);
+
 export type Edit = z.infer<typeof editSchema>;
 
 /**
@@ -114,6 +120,8 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
       return { ...document, nodes: edit.nodes.reduce((nodes, node) => replaceNode({ ...document, nodes }, node.id, () => [node]), document.nodes) };
     case 'arrange':
       return { ...document, nodes: arranged(document, edit) };
+    case 'all':
+      return edit.edits.reduce<CheminDocument>(applyEdit, document);
     case 'paints':
       return edit.items.reduce((now, { id, paint }) => applyEdit(now, { kind: 'paint', ids: [id], paint }), document);
     case 'swatches':
@@ -322,6 +330,7 @@ export function describeEdit(edit: Edit): string {
     change: 'change',
     arrange: 'change order',
     paints: 'paint',
+    all: 'change several things',
     swatches: 'change palette',
     dimension: 'change dimension',
     delete: 'delete',

@@ -1,8 +1,8 @@
 import { exactCells } from '../math/exact';
 import { figure } from '../math/figures';
 import { parseLength, type LengthScale } from '../math/sums';
-import { addPoint, nearestPlace } from './edit-points';
-import { outlineThrough, rectangleOutline, type Outline, type PlaneBox } from './outline';
+import { addPoint } from './edit-points';
+import { rectangleOutline, type Outline, type PlaneBox } from './outline';
 
 /** Most pieces that something is divided into at once. */
 export const MAX_PIECES = 500;
@@ -101,8 +101,7 @@ export function divideEdge(outline: Outline, id: number, sizes: readonly Size[])
   for (const [, end] of divided.spans) {
     if (end >= length - 1e-9) continue;
     const at = { u: exactCells(p.u + ((q.u - p.u) * end) / length), v: exactCells(p.v + ((q.v - p.v) * end) / length) };
-    const place = nearestPlace(outlineThrough([p, q], false), at);
-    const added = place && addPoint(now, { edge, t: 0.5, at });
+    const added = addPoint(now, { edge, t: 0.5, at });
     if (!added) return null;
     now = added.outline;
     edge = added.id;

@@ -2,7 +2,7 @@ import { exactCells } from '../math/exact';
 import { dotWorld, subtractWorld, type Axis, type PlanePoint } from '../math/points';
 import { mapPaint, type Paint } from '../paint/paint';
 import { axesOf, cellsFromPlane, planeFrame, samePlane, type Plane, type PlaneKind } from '../projection/planes';
-import { boxAround, mapOutline, mapPoint, moveOutline, type Outline } from './outline';
+import { boxAround, mapOutline, mapPoint, moveOutline, type Outline, type PlaneBox } from './outline';
 import { flattenOutline } from './segments';
 
 const exact = (u: number, v: number): PlanePoint => ({ u: exactCells(u), v: exactCells(v) });
@@ -52,6 +52,14 @@ export function scaleOutline(outline: Outline, about: PlanePoint, ratio: number)
     const scaled = mapPoint(p, at);
     return p.corner ? { ...scaled, corner: { ...p.corner, size: exactCells(p.corner.size * ratio) } } : scaled;
   });
+}
+
+/** The outline stretched along one of its plane's directions to a length, its lower end staying where it is. */
+export function stretchOutline(outline: Outline, along: 'u' | 'v', box: PlaneBox, length: number): Outline {
+  const [from, till] = along === 'u' ? [box.minU, box.maxU] : [box.minV, box.maxV];
+  if (till === from) return outline;
+  const at = (p: PlanePoint): PlanePoint => ({ u: p.u, v: p.v, [along]: exactCells(from + ((p[along] - from) / (till - from)) * length) });
+  return mapOutline(outline, (p) => mapPoint(p, at));
 }
 
 /** What is kept where it is when a shape goes to another plane: its lower near corner, or its middle. */
