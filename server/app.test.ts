@@ -7,6 +7,7 @@ import { createApp } from './app';
 
 let server: Server;
 let base: string;
+const others: Server[] = [];
 
 beforeAll(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'chemin-server-'));
@@ -18,7 +19,7 @@ beforeAll(async () => {
   base = `http://localhost:${(server.address() as AddressInfo).port}`;
 });
 
-afterAll(() => new Promise<void>((done) => server.close(() => done())));
+afterAll(() => Promise.all([server, ...others].map((open) => new Promise<void>((done) => open.close(() => done())))));
 
 describe('the server', () => {
   it('gives the page for every view, under the strict content policy', async () => {
@@ -42,6 +43,25 @@ describe('the server', () => {
     expect(response.headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
     expect(response.headers.get('content-encoding')).toBe('gzip');
     expect((await fetch(`${base}/wasm/kernel.wasm`)).headers.get('content-type')).toBe('application/wasm');
+  });
+
+  it('answers plainly, under the same policy, to addresses that cannot be read and to a build that is not there', async () => {
+    const bare = createApp(mkdtempSync(join(tmpdir(), 'chemin-empty-')));
+    const other: Server = await new Promise((ready) => {
+      const started = bare.listen(0, () => ready(started));
+    });
+    others.push(other);
+    const empty = `http://localhost:${(other.address() as AddressInfo).port}/`;
+    const cases: [string, number][] = [[`${base}/%`, 400], [`${base}/%zz`, 400], [`${base}/%c3%28`, 400], [`${base}/a%00b.js`, 404], [`${base}/..%2f..%2fetc/passwd%`, 400], [empty, 503]]; // prettier-ignore
+    for (const [address, status] of cases) {
+      const response = await fetch(address);
+      expect([address, response.status]).toEqual([address, status]);
+      const text = await response.text();
+      expect(text).toMatch(/^[A-Z][\w ,]+\.( Run npm start, which builds it\.)?$/);
+      expect(text).not.toMatch(/\/|node_modules|at /);
+      expect(response.headers.get('content-security-policy')).toContain("default-src 'self'");
+    }
+    expect((await fetch(base, { method: 'POST' })).status).toBe(405);
   });
 
   it('says plainly which file is not there', async () => {

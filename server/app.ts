@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 
 /** The content policy: everything from this server, WebAssembly allowed, nothing inline but styles. */
@@ -23,12 +23,23 @@ const CONTENT_POLICY = {
 /** Names that the build gives to files whose content can never change under that name. */
 const HASHED = /-[A-Z0-9]{8}\.(js|css|woff2?|map)$/;
 
+/** What went wrong in a plain sentence, never where in the code. Express tells error handlers by their four arguments. */
+const plainAnswer: ErrorRequestHandler = (error: { readonly status?: unknown }, _request, response, next) => {
+  if (response.headersSent) return next(error);
+  const status = typeof error.status === 'number' && error.status >= 400 && error.status < 500 ? error.status : 500;
+  response
+    .status(status)
+    .type('text/plain')
+    .send(status < 500 ? 'This address cannot be read.' : 'The server could not answer.');
+};
+
 /**
  * The server of the built application. It keeps nothing: documents stay in the browser.
  * @param folder absolute path of the built application
  */
 export function createApp(folder: string): Express {
   const app = express();
+  app.set('env', 'production');
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: CONTENT_POLICY }, strictTransportSecurity: false }));
   app.use(compression());
@@ -47,7 +58,12 @@ export function createApp(folder: string): Express {
       return;
     }
     response.setHeader('Cache-Control', 'no-cache');
-    response.sendFile(join(folder, 'index.html'));
+    response.sendFile(join(folder, 'index.html'), (error?: NodeJS.ErrnoException) => {
+      if (!error || response.headersSent) return;
+      response.status(503).type('text/plain').send('The application has not been built. Run npm start, which builds it.');
+    });
   });
+  app.use((_request, response) => void response.status(405).type('text/plain').send('Only GET is answered here.'));
+  app.use(plainAnswer);
   return app;
 }

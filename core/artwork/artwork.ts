@@ -1,7 +1,7 @@
 import type { Affine } from '../math/matrix';
 import { composeAffine } from '../math/matrix';
-import { mapPath } from '../shape/path';
-import type { Ink, LineStyle, Mark } from './marks';
+import { mapPath, type Path } from '../shape/path';
+import { paintableDashes, type Ink, type LineStyle, type Mark } from './marks';
 
 /** Marks of flat artwork under an affine map: paths, pens, gradients and clips all follow exactly. */
 export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
@@ -9,16 +9,21 @@ export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
     if (mark.kind === 'group') {
       return { ...mark, clip: mark.clip && { ...mark.clip, path: mapPath(mark.clip.path, map) }, marks: mapMarks(mark.marks, map) };
     }
-    return { ...mark, path: mapPath(mark.path, map), fill: mark.fill && mapInk(mark.fill, map), line: mark.line && mapLine(mark.line, map) };
+    const path = mapPath(mark.path, map);
+    return { ...mark, path, fill: mark.fill && mapInk(mark.fill, map), line: mark.line && mapLine(mark.line, map, path) };
   });
 }
 
-function mapInk(ink: Ink, map: Affine): Ink {
+/** An ink under an affine map. */
+export function mapInk(ink: Ink, map: Affine): Ink {
   return ink.kind === 'flat' ? ink : { ...ink, frame: composeAffine(map, ink.frame) };
 }
 
-function mapLine(line: LineStyle, map: Affine): LineStyle {
-  return { ...line, ink: mapInk(line.ink, map), pen: composeAffine(map, line.pen) };
+/** A pen under an affine map, its dashes bounded for the path that it draws. */
+export function mapLine(line: LineStyle, map: Affine, path: Path): LineStyle {
+  const pen = composeAffine(map, line.pen);
+  const dashes = line.dashes.length === 0 ? line.dashes : paintableDashes(line.dashes, path, Math.sqrt(Math.abs(pen[0] * pen[3] - pen[1] * pen[2])));
+  return { ...line, ink: mapInk(line.ink, map), pen, dashes };
 }
 
 /** The map that fits artwork of this size to a box of the reading frame, given in cells. */

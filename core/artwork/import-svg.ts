@@ -4,6 +4,13 @@ import { readResolvedSvg, type FlatArtwork } from './read-svg';
 /** Most characters in an SVG file that is read. */
 export const MAX_SVG_CHARACTERS = 8_000_000;
 
+/** Most characters of the paths that an SVG unpacks to; what is larger could not be kept either. */
+const MAX_RESOLVED_CHARACTERS = 12_000_000;
+/** Most characters that entities may unpack to, tries of style rules on elements, and elements that uses unpack to. */
+const MAX_ENTITY_CHARACTERS = 1_000_000;
+const MAX_RULE_WORK = 10_000_000;
+const MAX_USED = 100_000;
+
 /** SVG that was cleaned: groups, paths, gradients and clips only, and what it shows. */
 export interface ImportedSvg {
   readonly svg: string;
@@ -21,6 +28,11 @@ export function importSvg(text: string, resolve: SvgResolver): Checked<ImportedS
   const refuse = (code: string, message: string): Checked<never> => ({ ok: false, problems: [{ code, path: '', message }] });
   if (text.length > MAX_SVG_CHARACTERS) return refuse('too-large', 'The SVG is larger than 8 MB. Simplify it where it was made.');
   if (!/<svg[\s>]/i.test(text)) return refuse('not-svg', 'The file holds no <svg> element.');
+  if (entitySize(text) > MAX_ENTITY_CHARACTERS) return refuse('entity-bomb', 'The SVG’s entities unpack to more than 1 MB. It was not opened.');
+  if (ruleWork(text) > MAX_RULE_WORK)
+    return refuse('too-complex', 'The SVG has too many style rules for its many elements. Write the styles into the elements where it was made.');
+  if (usedElements(text) > MAX_USED)
+    return refuse('too-complex', 'The SVG’s uses of uses unpack to more than 100,000 elements. Simplify it where it was made.');
   if (multipliesEntities(text)) return refuse('entity-bomb', 'The SVG declares entities that multiply themselves. It was not opened.');
   let svg: string;
   try {
@@ -29,10 +41,80 @@ export function importSvg(text: string, resolve: SvgResolver): Checked<ImportedS
     const reason = error instanceof Error ? error.message : String(error);
     return refuse('not-svg', `The SVG cannot be read: ${reason}`);
   }
+  if (svg.length > MAX_RESOLVED_CHARACTERS) return refuse('too-complex', 'The SVG unpacks to more than 12 MB of paths. Simplify it where it was made.');
+  // Lines of what the file was resolved to say nothing of the file: where its text tells the place, that is told.
+  const placed = (problems: readonly Problem[]): Problem[] => problems.map((problem) => ({ ...problem, path: placeOf(text, problem.message) }));
   const read = readResolvedSvg(svg);
-  if (!read.ok) return read;
+  if (!read.ok) return { ok: false, problems: placed(read.problems) };
   if (read.value.marks.length === 0) return refuse('empty', 'The SVG holds nothing that can be drawn as paths.');
-  return { ok: true, value: { svg, flat: read.value }, notes: [...foreignNotes(text), ...read.notes] };
+  return { ok: true, value: { svg, flat: read.value }, notes: [...foreignNotes(text), ...placed(read.notes)] };
+}
+
+/** What in a file's own text stands for something that was left out. */
+const SIGNS: Readonly<Record<string, RegExp>> = {
+  'Left out: bitmaps.': /<(?:\w+:)?image[\s/>]/,
+  'Left out: masks.': /\bmask\s*[=:]/,
+  'Left out: filters.': /\bfilter\s*[=:]/,
+  'Left out: patterns.': /<(?:\w+:)?pattern[\s/>]/,
+  'Left out: clips of clips.': /<(?:\w+:)?clipPath[^>]*\bclip-path/,
+};
+
+/** The line of a file in which the sign of a problem stands first, or nothing where its text has none. */
+function placeOf(text: string, message: string): string {
+  const at = SIGNS[message]?.exec(text)?.index;
+  return at === undefined ? '' : lineAt(text, at);
+}
+
+const lineAt = (text: string, index: number): string => `line ${text.slice(0, index).split('\n').length}`;
+
+/** Characters that the entities of a file unpack to where it uses them. */
+function entitySize(text: string): number {
+  let size = 0;
+  const lengths = new Map<string, number>();
+  for (const match of text.matchAll(/<!ENTITY\s+([^\s%>]+)\s+(?:"([^"]*)"|'([^']*)')/g)) lengths.set(match[1]!, (match[2] ?? match[3] ?? '').length);
+  if (lengths.size > 0) for (const match of text.matchAll(/&([^#;\s]{1,200});/g)) size += lengths.get(match[1]!) ?? 0;
+  return size;
+}
+
+/** How many times a style rule would be tried on an element. */
+function ruleWork(text: string): number {
+  let selectors = 0;
+  for (const [, sheet] of text.matchAll(/<style[^>]*>([\s\S]*?)<\/style>/gi)) selectors += sheet!.split(/[{,]/).length;
+  return selectors === 0 ? 0 : selectors * text.split('<').length;
+}
+
+/** How many elements a file has once every use stands for what it names; references that run in circles count once. */
+function usedElements(text: string): number {
+  if (!/<(?:\w+:)?use[\s/>]/.test(text)) return 0;
+  interface Part {
+    readonly parts: Part[];
+    readonly uses: string | null;
+  }
+  const root: Part = { parts: [], uses: null };
+  const byId = new Map<string, Part>();
+  const stack = [root];
+  for (const match of text.matchAll(/<(\/?)([A-Za-z][\w:.-]*)((?:[^<>"']|"[^"]*"|'[^']*')*?)(\/?)>/g)) {
+    if (match[1]) {
+      if (stack.length > 1) stack.pop();
+      continue;
+    }
+    const [id, uses] = [/\sid\s*=\s*["']([^"']*)/.exec(match[3]!)?.[1], /(?:^|:)use$/.test(match[2]!) ? /href\s*=\s*["']#([^"']*)/.exec(match[3]!)?.[1] : null];
+    const part: Part = { parts: [], uses: uses ?? null };
+    if (id) byId.set(id, part);
+    stack.at(-1)!.parts.push(part);
+    if (!match[4]) stack.push(part);
+  }
+  const counts = new Map<Part, number>();
+  const count = (part: Part, depth: number): number => {
+    const known = counts.get(part);
+    if (known !== undefined || depth > 500) return known ?? 1;
+    counts.set(part, 1);
+    const used = part.uses === null ? undefined : byId.get(part.uses);
+    const sum = part.parts.reduce((n, inner) => n + count(inner, depth + 1), 1) + (used ? count(used, depth + 1) : 0);
+    counts.set(part, sum);
+    return sum;
+  };
+  return count(root, 0);
 }
 
 /** Whether an entity's text uses other entities: the only form in which a small file can unpack to gigabytes. */
@@ -45,10 +127,9 @@ function multipliesEntities(text: string): boolean {
 
 function foreignNotes(text: string): Problem[] {
   const notes: Problem[] = [];
-  const lineOf = (index: number): string => `line ${text.slice(0, index).split('\n').length}`;
   const look = (pattern: RegExp, code: string, message: string): void => {
     const match = pattern.exec(text);
-    if (match) notes.push({ code, path: lineOf(match.index), message });
+    if (match) notes.push({ code, path: lineAt(text, match.index), message });
   };
   look(/<script[\s>]|\son[a-z]+\s*=\s*["']/i, 'script', 'Left out: scripts.');
   look(/(?:href|src)\s*=\s*["'](?:https?:|\/\/|file:)|url\(\s*["']?(?:https?:|\/\/)/i, 'outside-reference', 'Left out: references to places outside the file.');

@@ -1,6 +1,7 @@
 import type { Affine } from '../math/matrix';
+import { MAX_PEN_DASHES, MIN_DASH_MM } from '../math/tolerances';
 import type { Blend } from '../paint/paint';
-import type { Path } from '../shape/path';
+import { roughLength, type Path } from '../shape/path';
 
 /** A stop of a gradient: place 0 to 1, colour `#rrggbb`, strength 0 to 1. */
 export interface GradientStop {
@@ -66,3 +67,15 @@ export interface GroupMark {
 export type Mark = PathMark | GroupMark;
 
 export const flatInk = (colour: string, strength = 1): Ink => ({ kind: 'flat', colour, strength });
+
+/**
+ * Dashes as painters are given them, or none where they are too short to be told apart or too many: painters take
+ * time for each, wherever it lies.
+ * @param lengths dashes and gaps in turn, in units of the pen
+ * @param path what is drawn, on the sheet
+ * @param penScale mm of the sheet for a unit of the pen
+ */
+export function paintableDashes(lengths: readonly number[], path: Path, penScale: number): readonly number[] {
+  const period = lengths.reduce((sum, length) => sum + length, 0) * penScale;
+  return period < MIN_DASH_MM || roughLength(path) / period > MAX_PEN_DASHES ? [] : lengths;
+}

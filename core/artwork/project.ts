@@ -1,7 +1,7 @@
-import { affineOf, apply33, composeAffine, type Affine, type Mat33 } from '../math/matrix';
+import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
 import { COORDS_OF, pathBox, type Path } from '../shape/path';
-import { mapMarks } from './artwork';
-import type { Ink, LineStyle, Mark } from './marks';
+import { mapInk, mapLine, mapMarks } from './artwork';
+import type { Mark } from './marks';
 
 /** Largest ratio of depths within one piece of a curve; its error then stays below a thousandth of the piece. */
 const DEPTH_RATIO = 1.12;
@@ -25,12 +25,9 @@ export function projectMarks(marks: readonly Mark[], homography: Mat33, near: nu
     const path = projectPath(mark.path, homography, near);
     const tangent = tangentAt(mark.path, homography);
     if (!tangent || path.verbs === '') return [];
-    return [{ ...mark, path, fill: mark.fill && bendInk(mark.fill, tangent), line: mark.line && bendLine(mark.line, tangent) }];
+    return [{ ...mark, path, fill: mark.fill && mapInk(mark.fill, tangent), line: mark.line && mapLine(mark.line, tangent, path) }];
   });
 }
-
-const bendInk = (ink: Ink, tangent: Affine): Ink => (ink.kind === 'flat' ? ink : { ...ink, frame: composeAffine(tangent, ink.frame) });
-const bendLine = (line: LineStyle, tangent: Affine): LineStyle => ({ ...line, ink: bendInk(line.ink, tangent), pen: composeAffine(tangent, line.pen) });
 
 /** The affine map that touches a homography at the middle of a path, or null where that lies behind the eye. */
 function tangentAt(path: Path, h: Mat33): Affine | null {

@@ -16,6 +16,13 @@ export interface FlatArtwork {
 const MAX_DEPTH = 64;
 /** Most paths in one artwork. */
 const MAX_PATHS = 50_000;
+/** Most coordinates in one artwork, those of clips counted each time that they are used. */
+const MAX_COORDS = 2_000_000;
+/** Most lengths of a dash pattern. */
+const MAX_DASHES = 64;
+/** Farthest place and widest pen, and largest size, in units of the artwork: beyond, nothing could be kept or drawn. */
+const MAX_PLACE = 1e7;
+const MAX_SIZE = 1e6;
 
 interface Element {
   readonly name: string;
@@ -38,6 +45,9 @@ export function readResolvedSvg(text: string): Checked<FlatArtwork> {
   if (root.name !== 'svg') return refuse('not-svg', root.line, `The outermost element is <${root.name}>, not <svg>.`);
   const size = sizeOf(root);
   if (!size) return refuse('no-size', root.line, 'The SVG has no width, height or viewBox with an area.');
+  if (Math.max(size.width, size.height) > MAX_SIZE || !isNear(size.toOrigin)) {
+    return refuse('too-large', root.line, `The SVG is larger than ${MAX_SIZE.toLocaleString('en')} units, or lies farther off than that.`);
+  }
   const reader = new Reader(root);
   try {
     const marks = reader.children(root, size.toOrigin, 0);
@@ -47,6 +57,8 @@ export function readResolvedSvg(text: string): Checked<FlatArtwork> {
     throw error;
   }
 }
+
+const isNear = (numbers: readonly number[]): boolean => numbers.every((n) => Math.abs(n) <= MAX_PLACE);
 
 class Refusal extends Error {
   constructor(
@@ -107,7 +119,9 @@ const SILENT = new Set(['defs', 'title', 'desc', 'metadata', 'style', 'linearGra
 class Reader {
   readonly notes: Problem[] = [];
   private readonly byId = new Map<string, Element>();
+  private readonly clipPaths = new Map<Element, Path | string>();
   private paths = 0;
+  private coords = 0;
 
   constructor(root: Element) {
     const index = (element: Element): void => {
@@ -126,6 +140,7 @@ class Reader {
   private mark(element: Element, outer: Affine, depth: number): Mark[] {
     if (SILENT.has(element.name)) return [];
     const own = composeAffine(outer, this.transformOf(element));
+    if (!isNear(own)) throw new Refusal('too-far', element.line, 'A transform leads farther off than anything can be drawn.');
     if (element.name === 'g' || element.name === 'svg') return this.group(element, own, depth);
     if (element.name === 'path') return this.path(element, own);
     this.leaveOut(element, DROPPED[element.name] ?? `<${element.name}> elements`);
@@ -137,7 +152,7 @@ class Reader {
     if (attributes['mask']) this.leaveOut(element, 'masks');
     if (attributes['filter']) this.leaveOut(element, 'filters');
     const marks = this.children(element, map, depth + 1);
-    const strength = numberOr(attributes['opacity'], 1);
+    const strength = shareOr(attributes['opacity'], 1);
     const clip = attributes['clip-path'] ? this.clip(element, attributes['clip-path'], map, marks) : null;
     if (marks.length === 0) return [];
     if (strength === 1 && !clip) return marks;
@@ -147,23 +162,25 @@ class Reader {
   private path(element: Element, map: Affine): Mark[] {
     if (++this.paths > MAX_PATHS) throw new Refusal('too-many', element.line, `There are more than ${MAX_PATHS.toLocaleString('en')} paths.`);
     const { attributes } = element;
-    const path = pathFromSvg(attributes['d'] ?? '');
-    if (typeof path === 'string') throw new Refusal('bad-path', element.line, `A path cannot be read: ${path}.`);
-    const box = pathBox(path);
+    const read = pathFromSvg(attributes['d'] ?? '');
+    if (typeof read === 'string') throw new Refusal('bad-path', element.line, `A path cannot be read: ${read}.`);
+    const box = pathBox(read);
     if (!box) return [];
-    const fill = this.ink(element, attributes['fill'] ?? '#000000', numberOr(attributes['fill-opacity'], 1), box, map);
+    const path = this.placed(element, read, map);
+    const fill = this.ink(element, attributes['fill'] ?? '#000000', shareOr(attributes['fill-opacity'], 1), box, map);
     const line = this.line(element, box, map);
     if (!fill && !line) return [];
-    const mark: Mark = { kind: 'path', path: mapPath(path, map), fill, rule: attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero', line };
-    const strength = numberOr(attributes['opacity'], 1);
+    const mark: Mark = { kind: 'path', path, fill, rule: attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero', line };
+    const strength = shareOr(attributes['opacity'], 1);
     return strength === 1 ? [mark] : [{ kind: 'group', node: null, name: '', clip: null, strength, marks: [mark] }];
   }
 
   private line(element: Element, box: PathBox, map: Affine): LineStyle | null {
     const { attributes } = element;
-    const ink = this.ink(element, attributes['stroke'] ?? 'none', numberOr(attributes['stroke-opacity'], 1), box, map);
+    const ink = this.ink(element, attributes['stroke'] ?? 'none', shareOr(attributes['stroke-opacity'], 1), box, map);
     const width = numberOr(attributes['stroke-width'], 1);
     if (!ink || width <= 0) return null;
+    if (width > MAX_PLACE) throw new Refusal('too-far', element.line, 'A line is wider than anything can be drawn.');
     const cap = attributes['stroke-linecap'];
     const join = attributes['stroke-linejoin'];
     return {
@@ -171,25 +188,37 @@ class Reader {
       width,
       cap: cap === 'round' || cap === 'square' ? cap : 'butt',
       join: join === 'round' || join === 'bevel' ? join : 'miter',
-      miterLimit: numberOr(attributes['stroke-miterlimit'], 4),
+      miterLimit: Math.max(1, Math.min(1000, numberOr(attributes['stroke-miterlimit'], 4))),
       dashes: (attributes['stroke-dasharray'] ?? '')
         .split(/[\s,]+/)
         .map(Number)
-        .filter((n) => n > 0),
+        .filter((n) => n > 0 && n <= MAX_PLACE)
+        .slice(0, MAX_DASHES),
       pen: map,
     };
+  }
+
+  /** A path where its map takes it, counted. */
+  private placed(element: Element, path: Path, map: Affine): Path {
+    this.coords += path.coords.length;
+    if (this.coords > MAX_COORDS) throw new Refusal('too-many', element.line, `There are more than ${MAX_COORDS.toLocaleString('en')} coordinates.`);
+    const placed = mapPath(path, map);
+    if (!isNear(placed.coords)) throw new Refusal('too-far', element.line, `A path lies farther off than ${MAX_PLACE.toLocaleString('en')} units.`);
+    return placed;
   }
 
   private ink(element: Element, value: string, strength: number, box: PathBox, map: Affine): Ink | null {
     if (value === 'none') return null;
     const reference = /^url\(#(.+)\)/.exec(value)?.[1];
-    if (reference === undefined) return flatInk(/^#[0-9a-f]{6}$/i.test(value) ? value.toLowerCase() : '#000000', strength);
+    if (reference === undefined) return flatInk(colourOr(value), strength);
     const source = this.byId.get(reference);
     if (!source || !source.name.endsWith('Gradient')) {
       this.leaveOut(element, 'patterns');
       return null;
     }
-    return gradientInk(source, strength, box, map);
+    const ink = gradientInk(source, strength, box, map);
+    // A gradient that nothing can be told of is its last colour (SVG 2, 14.2).
+    return ink ?? flatInk(colourOr(source.children.filter((child) => child.name === 'stop').at(-1)?.attributes['stop-color']), strength);
   }
 
   private clip(element: Element, value: string, map: Affine, marks: readonly Mark[]): GroupMark['clip'] {
@@ -204,13 +233,20 @@ class Reader {
       for (const child of parent.children) {
         const own = composeAffine(outer, this.transformOf(child));
         if (child.name === 'g') gather(child, own);
-        const path = child.name === 'path' ? pathFromSvg(child.attributes['d'] ?? '') : '';
-        if (typeof path !== 'string') paths.push(mapPath(path, own));
+        const path = child.name === 'path' ? this.clipPath(child) : '';
+        if (typeof path !== 'string') paths.push(this.placed(child, path, own));
         if (child.attributes['clip-rule'] === 'evenodd') rule = 'evenodd';
       }
     };
     gather(source, frame);
     return { path: joinPaths(paths), rule };
+  }
+
+  /** A path of a clip, read once however often the clip is used. */
+  private clipPath(element: Element): Path | string {
+    let path = this.clipPaths.get(element);
+    if (path === undefined) this.clipPaths.set(element, (path = pathFromSvg(element.attributes['d'] ?? '')));
+    return path;
   }
 
   private transformOf(element: Element): Affine {
@@ -227,7 +263,8 @@ class Reader {
   }
 }
 
-function gradientInk(source: Element, strength: number, box: PathBox, map: Affine): Ink {
+/** A gradient's ink, or null where its numbers lead nowhere or it has no stops. */
+function gradientInk(source: Element, strength: number, box: PathBox, map: Affine): Ink | null {
   const { attributes } = source;
   const units = attributes['gradientUnits'] === 'userSpaceOnUse' ? IDENTITY : boxMap(box);
   const inner = attributes['gradientTransform'] ? (parseTransform(attributes['gradientTransform']) ?? IDENTITY) : IDENTITY;
@@ -235,16 +272,18 @@ function gradientInk(source: Element, strength: number, box: PathBox, map: Affin
   const stops: GradientStop[] = source.children
     .filter((child) => child.name === 'stop')
     .map(({ attributes: stop }) => ({
-      at: numberOr(stop['offset'], 0),
-      colour: stop['stop-color'] ?? '#000000',
-      strength: numberOr(stop['stop-opacity'], 1) * strength,
+      at: shareOr(stop['offset'], 0),
+      colour: colourOr(stop['stop-color']),
+      strength: shareOr(stop['stop-opacity'], 1) * strength,
     }));
   const n = (name: string, fallback: number): number => numberOr(attributes[name], fallback);
+  const places = ['x1', 'y1', 'x2', 'y2', 'cx', 'cy', 'fx', 'fy', 'r'].map((name) => n(name, 0));
+  if (stops.length === 0 || !isNear(frame) || !isNear(places)) return null;
   if (source.name === 'linearGradient') {
     return { kind: 'linear', from: [n('x1', 0), n('y1', 0)], to: [n('x2', 1), n('y2', 0)], stops, frame };
   }
   const centre = [n('cx', 0.5), n('cy', 0.5)] as const;
-  return { kind: 'radial', centre, focus: [n('fx', centre[0]), n('fy', centre[1])], radius: n('r', 0.5), stops, frame };
+  return { kind: 'radial', centre, focus: [n('fx', centre[0]), n('fy', centre[1])], radius: Math.max(0, n('r', 0.5)), stops, frame };
 }
 
 function boxMap(box: PathBox | null): Affine {
@@ -260,6 +299,16 @@ function boxOfMarks(marks: readonly Mark[]): PathBox | null {
     maxX: Math.max(...boxes.map((b) => b.maxX)),
     maxY: Math.max(...boxes.map((b) => b.maxY)),
   };
+}
+
+/** A number from 0 to 1. */
+function shareOr(text: string | undefined, fallback: number): number {
+  return Math.max(0, Math.min(1, numberOr(text, fallback)));
+}
+
+/** A colour as resolvers write it, `#rrggbb`; black for anything else. */
+function colourOr(text: string | undefined): string {
+  return text !== undefined && /^#[0-9a-f]{6}$/i.test(text) ? text.toLowerCase() : '#000000';
 }
 
 function numberOr(text: string | undefined, fallback: number): number {

@@ -1,6 +1,6 @@
 import type { Anchor, CheminDocument, CopyNode, DocumentNode, PlacementNode } from './types';
 import { moved } from './move';
-import { findNode, flattenTree, idsWithin } from './tree';
+import { findNode, flattenTree, idsOf, idsWithin } from './tree';
 
 /**
  * Copies of things with ids of their own. What lies on a face of something that is copied too lies on the copy's face;
@@ -21,11 +21,19 @@ export function copyNodes(nodes: readonly DocumentNode[], newId: () => string): 
   return nodes.map(copy);
 }
 
+/** Longest beginning of a copy's id in the ids made of it, so that copies of copies of copies stay short. */
+const ID_STEM = 40;
+
 /**
  * A linked copy as a thing of its own, with the copy's id, or null where its original is gone. What a group holds, and
  * what lies on the faces of an original, gets ids made of the copy's; the artwork on faces is told apart in `on`.
+ * @param taken ids that are in use; without them, those of the document
  */
-export function independentCopy(document: CheminDocument, copy: CopyNode): { readonly node: DocumentNode; readonly on: readonly PlacementNode[] } | null {
+export function independentCopy(
+  document: CheminDocument,
+  copy: CopyNode,
+  taken: ReadonlySet<string> = idsOf(document.nodes),
+): { readonly node: DocumentNode; readonly on: readonly PlacementNode[] } | null {
   const original = findNode(document, copy.of);
   if (!original || original.kind === 'copy') return null;
   const within = new Set(idsWithin(original));
@@ -33,7 +41,12 @@ export function independentCopy(document: CheminDocument, copy: CopyNode): { rea
     !hidden && node.kind === 'placement' && node.target.kind === 'face' && within.has(node.target.node) && !within.has(node.id) ? [node] : [],
   );
   let count = 0;
-  const [node, ...placed] = copyNodes([withoutCopies(original), ...on], () => (count++ === 0 ? copy.id : `${copy.id}.${count}`));
+  const fresh = (): string => {
+    if (count++ === 0) return copy.id;
+    while (taken.has(`${copy.id.slice(0, ID_STEM)}.${count}`)) count++;
+    return `${copy.id.slice(0, ID_STEM)}.${count}`;
+  };
+  const [node, ...placed] = copyNodes([withoutCopies(original), ...on], fresh);
   return { node: { ...moved(node!, copy.by), name: copy.name, hidden: copy.hidden, locked: copy.locked }, on: placed as PlacementNode[] };
 }
 

@@ -7,6 +7,7 @@ import {
   artworkSchema,
   boxSchema,
   cellsSchema,
+  cellSizeSchema,
   dimensionFields,
   moveSchema,
   swatchesSchema,
@@ -29,7 +30,7 @@ import { independentCopy } from './copy';
 import { moved } from './move';
 import { findNode, flattenTree, idsWithin } from './tree';
 import { recounted } from './recount';
-import type { Bitmap, CheminDocument, CopyNode, DocumentNode, GroupNode, Reference } from './types';
+import type { Bitmap, CheminDocument, DocumentNode, GroupNode, Reference } from './types';
 
 const ids = z.array(idSchema).min(1);
 
@@ -67,7 +68,7 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('projection'), projection: projectionSchema }),
   z.strictObject({ kind: z.literal('grid'), grid: gridSchema }),
   /** Another cell with all true sizes kept: every count changes by the same ratio. */
-  z.strictObject({ kind: z.literal('recount'), cell: z.number().min(0.01).max(10_000) }),
+  z.strictObject({ kind: z.literal('recount'), cell: cellSizeSchema }),
   /** Projection and grid at once, such as a kept set-up. */
   z.strictObject({ kind: z.literal('setup'), projection: projectionSchema, grid: gridSchema }),
   z.strictObject({ kind: z.literal('sheet'), sheet: sheetSchema }),
@@ -105,7 +106,7 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
     case 'group':
       return { ...document, nodes: grouped(document, edit) };
     case 'ungroup':
-      return { ...document, nodes: replaceNode(document, edit.id, (node) => [...asGroup(node).children]) };
+      return { ...document, nodes: ungrouped(document, edit.id) };
     case 'light':
       return { ...document, light: edit.light };
     case 'projection':
@@ -113,17 +114,17 @@ export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument 
     case 'grid':
       return { ...document, grid: edit.grid };
     case 'lay':
-      return { ...document, nodes: edit.items.reduce((nodes, item) => layNode({ ...document, nodes }, item), document.nodes) };
+      return { ...document, nodes: laidOut(document, edit.items) };
     case 'replace':
       return { ...document, nodes: replaced(document, edit.ids, edit.nodes) };
     case 'change':
-      return { ...document, nodes: edit.nodes.reduce((nodes, node) => replaceNode({ ...document, nodes }, node.id, () => [node]), document.nodes) };
+      return { ...document, nodes: changedNodes(document, new Map(edit.nodes.map((node) => [node.id, node])), (_, node) => node) };
     case 'arrange':
       return { ...document, nodes: arranged(document, edit) };
     case 'all':
       return edit.edits.reduce<CheminDocument>(applyEdit, document);
     case 'paints':
-      return edit.items.reduce((now, { id, paint }) => applyEdit(now, { kind: 'paint', ids: [id], paint }), document);
+      return { ...document, nodes: changedNodes(document, new Map(edit.items.map(({ id, paint }) => [id, paint])), painted) };
     case 'swatches':
       return { ...document, swatches: edit.swatches };
     case 'recount':
@@ -151,7 +152,45 @@ type NodeEdit = Extract<Edit, { kind: 'move' | 'outline' | 'depth' | 'plane' | '
 
 function changeNodes(document: CheminDocument, edit: NodeEdit): readonly DocumentNode[] {
   const targets = 'ids' in edit ? edit.ids : [edit.id];
-  return targets.reduce((nodes, id) => replaceNode({ ...document, nodes }, id, (node) => [changed(node, edit)]), document.nodes);
+  const changes = new Map(targets.map((id) => [id, edit]));
+  // What lies in something that is moved moves with it, not once more.
+  if (edit.kind === 'move' && changes.size > 1) for (const id of idsInside(document.nodes, changes)) changes.delete(id);
+  return changedNodes(document, changes, changed);
+}
+
+/** Ids of everything that lies in one of these groups, at any depth. */
+function idsInside(nodes: readonly DocumentNode[], groups: ReadonlyMap<string, unknown>): readonly string[] {
+  return nodes.flatMap((node) => {
+    if (node.kind !== 'group') return [];
+    return groups.has(node.id) ? node.children.flatMap(idsWithin) : idsInside(node.children, groups);
+  });
+}
+
+/**
+ * The nodes with those that are named changed, in one pass over the tree; what holds none of them is shared. What a
+ * group holds is changed before the group itself.
+ * @throws CoreError `unknown-node`
+ */
+function changedNodes<T>(
+  document: CheminDocument,
+  changes: ReadonlyMap<string, T>,
+  change: (node: DocumentNode, how: T) => DocumentNode,
+): readonly DocumentNode[] {
+  const left = new Set(changes.keys());
+  const visit = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
+    let next: DocumentNode[] | null = null;
+    for (let i = 0; i < nodes.length && left.size > 0; i++) {
+      const node = nodes[i]!;
+      const children = node.kind === 'group' ? visit(node.children) : null;
+      const inside = node.kind === 'group' && children !== node.children ? { ...node, children: children! } : node;
+      const now = left.delete(node.id) ? change(inside, changes.get(node.id)!) : inside;
+      if (now !== node) (next ??= [...nodes])[i] = now;
+    }
+    return next ?? nodes;
+  };
+  const nodes = visit(document.nodes);
+  for (const id of left) throw unknownNode(id);
+  return nodes;
 }
 
 function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
@@ -165,11 +204,7 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
     case 'move':
       return moved(node, edit.by);
     case 'paint':
-      return node.kind === 'group'
-        ? { ...node, children: node.children.map((child) => changed(child, edit)) }
-        : node.kind === 'shape'
-          ? { ...node, paint: edit.paint }
-          : node;
+      return painted(node, edit.paint);
     case 'place':
       if (node.kind !== 'placement') throw wrongKind(node, 'placement');
       return { ...node, target: edit.target, box: edit.box };
@@ -181,6 +216,12 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
       if (edit.kind === 'outline') return { ...node, outline: edit.outline };
       return edit.kind === 'depth' ? { ...node, depth: edit.depth } : { ...node, plane: edit.plane };
   }
+}
+
+/** A thing in a paint; all that a group holds. */
+function painted(node: DocumentNode, paint: Paint): DocumentNode {
+  if (node.kind === 'group') return { ...node, children: node.children.map((child) => painted(child, paint)) };
+  return node.kind === 'shape' ? { ...node, paint } : node;
 }
 
 /** Things put under one that stands at the top level, or at the end. */
@@ -196,10 +237,10 @@ interface LaidItem {
   readonly paint?: Paint;
 }
 
-function layNode(document: CheminDocument, { id, plane, outline, paint }: LaidItem): readonly DocumentNode[] {
-  return replaceNode(document, id, (node) => {
+function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly DocumentNode[] {
+  return changedNodes(document, new Map(items.map((item) => [item.id, item])), (node, { plane, outline, paint }) => {
     if (node.kind !== 'shape') throw wrongKind(node, 'shape');
-    return [{ ...node, plane, outline, paint: paint ?? node.paint }];
+    return { ...node, plane, outline, paint: paint ?? node.paint };
   });
 }
 
@@ -227,7 +268,7 @@ function replaceNode(document: CheminDocument, id: string, change: (node: Docume
     return null;
   };
   const nodes = visit(document.nodes);
-  if (!nodes) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
+  if (!nodes) throw unknownNode(id);
   return nodes;
 }
 
@@ -236,7 +277,7 @@ function withoutNodes(document: CheminDocument, targets: readonly string[]): rea
   const gone = new Set<string>();
   for (const id of targets) {
     const node = findNode(document, id);
-    if (!node) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
+    if (!node) throw unknownNode(id);
     for (const inside of idsWithin(node)) gone.add(inside);
   }
   const keep = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
@@ -248,17 +289,29 @@ function withoutNodes(document: CheminDocument, targets: readonly string[]): rea
     });
     return mapped.length === nodes.length && mapped.every((node, i) => node === nodes[i]) ? nodes : mapped;
   };
-  const left = keep(document.nodes);
-  const copies = flattenTree(left).filter(({ node }) => node.kind === 'copy' && gone.has(node.of));
-  return copies.length === 0 ? left : copies.reduce((nodes, { node }) => independent(document, nodes, node as CopyNode), left);
+  return freed(document, keep(document.nodes), gone);
 }
 
-/** A copy whose original goes becomes a thing of its own, so that nothing else is lost. */
-function independent(document: CheminDocument, nodes: readonly DocumentNode[], copy: CopyNode): readonly DocumentNode[] {
-  return replaceNode({ ...document, nodes }, copy.id, () => {
-    const own = independentCopy(document, copy);
-    return own ? [own.node, ...own.on] : [];
-  });
+/** Nodes in which every copy of something that is gone is a thing of its own, so that nothing else is lost. */
+function freed(document: CheminDocument, left: readonly DocumentNode[], gone: ReadonlySet<string>): readonly DocumentNode[] {
+  const entries = flattenTree(left);
+  const copies = entries.flatMap(({ node }) => (node.kind === 'copy' && gone.has(node.of) ? [node] : []));
+  if (copies.length === 0) return left;
+  const taken = new Set(entries.map(({ node }) => node.id));
+  return copies.reduce((nodes, copy) => {
+    const own = independentCopy(document, copy, taken);
+    for (const node of own ? [own.node, ...own.on] : []) for (const id of idsWithin(node)) taken.add(id);
+    return replaceNode({ ...document, nodes }, copy.id, () => (own ? [own.node, ...own.on] : []));
+  }, left);
+}
+
+/** What the group held, in its place; copies of the group become groups of their own. */
+function ungrouped(document: CheminDocument, id: string): readonly DocumentNode[] {
+  return freed(
+    document,
+    replaceNode(document, id, (node) => [...asGroup(node).children]),
+    new Set([id]),
+  );
 }
 
 /** Ids that come back are not gone: what lies on their faces, and their copies, stay. */
@@ -277,10 +330,9 @@ function replaced(document: CheminDocument, targets: readonly string[], nodes: r
 function arranged(document: CheminDocument, { ids: targets, parent, before }: Extract<Edit, { kind: 'arrange' }>): readonly DocumentNode[] {
   const order = flattenTree(document.nodes).map(({ node }) => node);
   const into = parent === null ? null : findNode(document, parent);
-  if (parent !== null && into?.kind !== 'group')
-    throw into ? wrongKind(into, 'group') : new CoreError('unknown-node', `There is no node “${parent}”.`, { id: parent });
+  if (parent !== null && into?.kind !== 'group') throw into ? wrongKind(into, 'group') : unknownNode(parent);
   const wanted = new Set(targets);
-  for (const id of targets) if (!findNode(document, id)) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
+  for (const id of targets) if (!findNode(document, id)) throw unknownNode(id);
   const moving = order.filter((node) => wanted.has(node.id) && !(parent !== null && idsWithin(node).includes(parent)) && node.id !== before);
   const rest = moving.reduce((nodes, { id }) => replaceNode({ ...document, nodes }, id, () => []), document.nodes);
   // What lies in something else that moves goes with it.
@@ -297,7 +349,7 @@ function arranged(document: CheminDocument, { ids: targets, parent, before }: Ex
 function grouped(document: CheminDocument, edit: Extract<Edit, { kind: 'group' }>): readonly DocumentNode[] {
   const wanted = new Set(edit.ids);
   const members: DocumentNode[] = [];
-  for (const id of edit.ids) if (!findNode(document, id)) throw new CoreError('unknown-node', `There is no node “${id}”.`, { id });
+  for (const id of edit.ids) if (!findNode(document, id)) throw unknownNode(id);
   const take = (nodes: readonly DocumentNode[]): readonly DocumentNode[] =>
     nodes.flatMap((node): readonly DocumentNode[] => {
       if (wanted.has(node.id)) {
@@ -316,6 +368,10 @@ function grouped(document: CheminDocument, edit: Extract<Edit, { kind: 'group' }
 function asGroup(node: DocumentNode): GroupNode {
   if (node.kind !== 'group') throw wrongKind(node, 'group');
   return node;
+}
+
+function unknownNode(id: string): CoreError {
+  return new CoreError('unknown-node', `There is no node “${id}”.`, { id });
 }
 
 function wrongKind(node: DocumentNode, wanted: string): CoreError {

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { applyEdit, describeEdit, editSchema, type Edit } from './edits';
+import { documentFault, passEdit } from './gate';
 import type { CheminDocument } from './types';
 
 /** One step that can be undone. */
@@ -8,7 +9,10 @@ export interface Step {
   readonly label: string;
 }
 
-export const stepSchema: z.ZodType<Step> = z.strictObject({ edit: editSchema, label: z.string().max(300) });
+/** Most characters of a step's label; longer ones are cut. */
+const MAX_LABEL = 300;
+
+export const stepSchema: z.ZodType<Step> = z.strictObject({ edit: editSchema, label: z.string().max(MAX_LABEL) });
 
 /**
  * All documents from the first to the newest, sharing what did not change, and which of them is shown. There is no
@@ -31,16 +35,36 @@ export function presentDocument(history: History): CheminDocument {
   return history.documents[history.position] ?? history.base;
 }
 
-/** The history after one more edit; steps that were undone before are dropped. */
-export function commitEdit(history: History, edit: Edit, label = describeEdit(edit)): History {
-  const document = applyEdit(presentDocument(history), edit);
+/**
+ * The history after one more edit; steps that were undone before are dropped.
+ * @throws CoreError where the edit does not fit, or would make something that could not be opened again (`passEdit`)
+ */
+export function commitEdit(history: History, asked: Edit, label = describeEdit(asked)): History {
+  const { edit, document } = passEdit(presentDocument(history), asked);
   const { position } = history;
   return {
     base: history.base,
-    steps: [...history.steps.slice(0, position), { edit, label }],
+    steps: [...history.steps.slice(0, position), { edit, label: label.slice(0, MAX_LABEL) }],
     documents: [...history.documents.slice(0, position + 1), document],
     position: position + 1,
   };
+}
+
+/**
+ * The history up to the last document that could be opened again, or null where not even the first could. For what
+ * storage kept from a time when it was not yet checked.
+ */
+export function soundHistory(history: History): History | null {
+  const faulty = history.documents.findIndex((document) => documentFault(document) !== null);
+  if (faulty < 0) return history;
+  if (faulty === 0) return null;
+  const last = faulty - 1;
+  return { ...history, steps: history.steps.slice(0, last), documents: history.documents.slice(0, faulty), position: Math.min(history.position, last) };
+}
+
+/** The same history as that of another drawing. */
+export function historyAs(history: History, id: string): History {
+  return { ...history, base: { ...history.base, id }, documents: history.documents.map((document) => ({ ...document, id })) };
 }
 
 /** The history at another step, kept within its ends. */

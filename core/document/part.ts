@@ -4,7 +4,7 @@ import { mapColours, swatchOf, type Colour } from '../paint/paint';
 import { copyNodes } from './copy';
 import { pathText } from './read';
 import { recounted } from './recount';
-import { artworkSchema, nodeSchema, swatchesSchema } from './schema';
+import { artworkSchema, cellSizeSchema, nodeSchema, swatchesSchema } from './schema';
 import { findNode, flattenTree } from './tree';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type Artwork, type CheminDocument, type DocumentNode } from './types';
 import type { Swatch } from '../paint/paint';
@@ -29,7 +29,7 @@ const MAX_CHARACTERS = 32_000_000;
 const partSchema: z.ZodType<DocumentPart> = z.strictObject({
   format: z.literal('chemin-part'),
   version: z.literal(DOCUMENT_VERSION),
-  cell: z.number().min(0.01).max(10_000),
+  cell: cellSizeSchema,
   nodes: z.array(nodeSchema).min(1),
   artworks: z.array(artworkSchema).max(1000),
   swatches: swatchesSchema,

@@ -69,7 +69,7 @@ describe('project files', () => {
     const strange = changed((d) => Object.assign(d, { sheet: { ...good.sheet, background: 'url(x)' }, extra: 1 }));
     expect(problemsOf(strange).join()).toMatch(/sheet\.background: a colour is written #rrggbb.*extra/s);
     const points = changed((d) => Object.assign((d as never as { nodes: [{ outline: { points: { id: number }[] } }] }).nodes[0].outline.points[1]!, { id: 1 }));
-    expect(problemsOf(points)).toEqual(['nodes[0].outline.points: two points have one id']);
+    expect(problemsOf(points)).toEqual(['nodes[0].outline: two points have one id']);
   });
 
   it('are refused when their artwork cannot be read', () => {

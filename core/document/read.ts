@@ -2,11 +2,18 @@ import type { Checked, Problem } from '../math/errors';
 import { toPresentVersion } from './migrations';
 import type { GridSettings } from '../grid/settings';
 import type { ProjectionSetup } from '../projection/setup';
+import { noteRight } from './gate';
 import { documentSchema, setupFileSchema } from './schema';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type CheminDocument } from './types';
 
 /** Most characters in a project file. */
 export const MAX_PROJECT_CHARACTERS = 64_000_000;
+
+/** Most parts of any list in a project. */
+const MOST_PARTS = 100_000;
+
+/** Most reasons that are told; a file of another kind would give one for each of its parts. */
+const MOST_PROBLEMS = 50;
 
 /** Deepest nesting of brackets in a project file: groups twice over, and what one node needs. */
 const MAX_NESTING = 2 * MAX_GROUP_DEPTH + 12;
@@ -82,14 +89,49 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
   }
-  const checked = documentSchema.safeParse(data);
-  if (checked.success) return { ok: true, value: checked.data, notes: [] };
-  return { ok: false, problems: checked.error.issues.map((issue) => problemOf(issue, 'the project')) };
+  const long = longListIn(data);
+  if (long) return refuse('too-large', pathText(long), `A list has more than ${MOST_PARTS.toLocaleString('en')} parts.`);
+  const checked = checkedBy(documentSchema, data);
+  if (!checked) return refuse('too-large', '', 'The project has more faults than can be listed.');
+  if (!checked.success) return { ok: false, problems: checked.error.issues.slice(0, MOST_PROBLEMS).map((issue) => problemOf(issue, 'the project')) };
+  noteRight(checked.data);
+  return { ok: true, value: checked.data, notes: [] };
+}
+
+/**
+ * The place of a list with more parts than any may have, or null. Looked for first: a schema reads all parts of a list
+ * before it counts them, and gathers what is wrong with each.
+ */
+function longListIn(data: unknown): readonly PropertyKey[] | null {
+  if (typeof data !== 'object' || data === null) return null;
+  if (Array.isArray(data)) {
+    if (data.length > MOST_PARTS) return [];
+    for (let i = 0; i < data.length; i++) {
+      const inside = longListIn(data[i]);
+      if (inside) return [i, ...inside];
+    }
+    return null;
+  }
+  for (const [key, part] of Object.entries(data)) {
+    const inside = longListIn(part);
+    if (inside) return [key, ...inside];
+  }
+  return null;
 }
 
 function problemOf(issue: { readonly path: readonly PropertyKey[]; readonly message: string }, whole: string): Problem {
   const path = pathText(issue.path);
   return { code: 'schema', path, message: `${path || whole}: ${issue.message}` };
+}
+
+/** What a schema says, or null where it gathered more faults than it can hold. */
+function checkedBy(schema: typeof documentSchema, data: unknown): ReturnType<typeof schema.safeParse> | null {
+  try {
+    return schema.safeParse(data);
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
 }
 
 /** A path as people read it: `nodes[2].plane.offset`. */

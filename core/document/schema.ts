@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { exactCells, isCells } from '../math/exact';
+import { MAX_FAR, MAX_FOCAL } from '../math/tolerances';
 import { allPoints, type Outline } from '../shape/outline';
 import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
@@ -11,17 +12,20 @@ import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, Light, PlacementTarget, Reference, Sheet, Stroke } from './types';
-import { DOCUMENT_VERSION, MAX_GROUP_DEPTH } from './types';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
 // Compiled checks need `Function`, which a strict content policy forbids.
 z.config({ jitless: true });
 
+/** A number within limits that a person may meet, said in words. */
+const within = (least: number, most: number, words: string) => z.number().min(least, words).max(most, words);
+
 const id = z.string().min(1).max(80);
-const name = z.string().max(200);
+const name = z.string().max(MAX_NAME, `a name has at most ${MAX_NAME} letters`);
 const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in small letters');
 const paintColour = z.string().max(120).regex(COLOUR_FORM, 'a colour is written #rrggbb in small letters, or swatch:id');
 const cells = z.number().refine(isCells, 'a coordinate lies within a million cells').transform(exactCells);
-const size = z.number().positive().max(1e6);
+const size = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
 const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
 
 const planePoint = z.strictObject({ u: cells, v: cells });
@@ -42,7 +46,8 @@ const outline: z.ZodType<Outline> = z
     closed: z.boolean(),
     holes: z.array(z.array(outlinePoint).min(2).max(100_000)).min(1).max(10_000).exactOptional(),
   })
-  .refine((o) => o.closed || !o.holes, 'only closed outlines have holes');
+  .refine((o) => o.closed || !o.holes, 'only closed outlines have holes')
+  .refine((o) => !pointIdsRepeat(o), 'two points have one id');
 const worldCells = z.strictObject({ a: cells, b: cells, h: cells });
 const unit = z.number().min(-1).max(1);
 const direction = z.strictObject({ a: unit, b: unit, h: unit });
@@ -60,7 +65,7 @@ const faceName = z
 const share = z.number().min(0).max(1);
 const line = z.strictObject({
   colour: paintColour,
-  width: z.number().positive().max(1000),
+  width: z.number().positive('a line has a width').max(1000, 'a line is at most 1000 mm wide'),
   unit: z.enum(UNITS).exactOptional(),
   on: z.literal('plane').exactOptional(),
   cap: z.enum(['butt', 'square']).exactOptional(),
@@ -113,18 +118,19 @@ export const lightSchema: z.ZodType<Light> = z.strictObject({
 });
 
 /** A coordinate in mm; vanishing points may lie kilometres away. */
-const millimetres = z.number().min(-1e9).max(1e9);
+const millimetres = within(-MAX_FAR, MAX_FAR, 'a place lies within 1000 km');
 const sheetPoint = z.strictObject({ x: millimetres, y: millimetres });
 const chosen = z.enum(FAMILIES.map((family) => family.key) as [FamilyKey, ...FamilyKey[]]);
-const angle = z.number().min(-360).max(360);
-const ratio = z.number().min(0.01).max(10);
+const angle = within(-360, 360, 'an angle lies between \u2212360° and 360°');
+const axisAngle = within(-89.99, 89.99, 'an axis rises by less than 90°');
+const ratio = within(0.01, 10, 'a ratio lies between 0.01 and 10');
 
 export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('axonometric'),
     chosen,
-    aDeg: z.number().min(-89.99).max(89.99),
-    bDeg: z.number().min(-89.99).max(89.99),
+    aDeg: axisAngle,
+    bDeg: axisAngle,
     method: z.enum(['orthographic', 'parallel']),
     measure: z.enum(['drawing', 'true']),
     rollDeg: angle,
@@ -135,10 +141,10 @@ export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion
   z.strictObject({
     kind: z.literal('perspective'),
     chosen,
-    focal: z.number().min(0.01).max(1e8),
+    focal: within(0.01, MAX_FOCAL, 'the eye is between 0.01 mm and 100 km away from the picture'),
     principal: sheetPoint,
     turnDeg: angle,
-    tiltDeg: z.number().min(-90).max(90),
+    tiltDeg: within(-90, 90, 'a tilt lies between \u221290° and 90°'),
     rollDeg: angle,
     eye: z.strictObject({ a: millimetres, b: millimetres, h: millimetres }),
   }),
@@ -177,10 +183,12 @@ export const artworkSchema: z.ZodType<Artwork> = z
 
 const lines = z.strictObject({ shown: z.boolean(), colour: colour.nullable(), weight: z.number().min(0).max(20), strength: share });
 const extent = z.strictObject({ minU: cells, maxU: cells, minV: cells, maxV: cells }).nullable();
+/** Edge of a cell in mm. */
+export const cellSizeSchema = within(0.01, 10_000, 'a cell is between 0.01 mm and 10 m long');
 const gridPlane = z.enum(['floor', 'left', 'right']);
 
 export const gridSchema: z.ZodType<GridSettings> = z.strictObject({
-  cell: z.number().min(0.01).max(10_000),
+  cell: cellSizeSchema,
   bold: z.int().min(1).max(1000),
   planes: z.union([z.literal('active'), z.array(gridPlane).max(3)]),
   lines: z.strictObject({ a: lines, b: lines, h: lines }),
@@ -203,8 +211,8 @@ export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
   width: size,
   height: size,
   unit: z.enum(UNITS),
-  resolution: z.number().min(1).max(10_000),
-  scale: z.number().min(0.001).max(1e6),
+  resolution: within(1, 10_000, 'a resolution lies between 1 and 10 000 px to the inch'),
+  scale: within(0.001, 1e6, 'a drawing scale lies between 1 : 0.001 and 1 : 1 000 000'),
   background: colour,
 });
 
@@ -247,51 +255,85 @@ function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }):
   return Math.abs(dotWorld(u, u) - 1) < 1e-9 && Math.abs(dotWorld(v, v) - 1) < 1e-9 && Math.abs(dotWorld(u, v)) < 1e-9;
 }
 
+/** Most of each that a document may hold. */
+const MOST = { artworks: 1000, bitmaps: 200, references: 200, strokes: 1000 } as const;
+
+const ownFields = {
+  format: z.literal('chemin'),
+  version: z.literal(DOCUMENT_VERSION),
+  id,
+  name,
+  sheet: sheetSchema,
+  projection: projectionSchema,
+  grid: gridSchema,
+  light: lightSchema,
+};
+
+/** A fault of a document and where it is. */
+export interface Fault {
+  readonly path: readonly (string | number)[];
+  readonly message: string;
+}
+
+/** What is wrong between the parts of a document that are each right by themselves: ids, references, nesting. */
+export function crossFaults(document: CheminDocument): readonly Fault[] {
+  const faults: Fault[] = [];
+  const complain = (path: readonly (string | number)[], message: string): void => void faults.push({ path, message });
+  const ids = new Set<string>();
+  const originals = new Set<string>();
+  const copies: { of: string; path: readonly (string | number)[] }[] = [];
+  const artworks = new Set(document.artworks.map((artwork) => artwork.id));
+  const visit = (nodes: readonly DocumentNode[], path: readonly (string | number)[], depth: number): void => {
+    if (depth > MAX_GROUP_DEPTH) return complain(path, `groups are nested more than ${MAX_GROUP_DEPTH} deep`);
+    nodes.forEach((node, i) => {
+      if (ids.has(node.id)) complain([...path, i, 'id'], `the id “${node.id}” is used twice`);
+      ids.add(node.id);
+      if (node.kind === 'group') visit(node.children, [...path, i, 'children'], depth + 1);
+      if (node.kind === 'placement' && !artworks.has(node.artwork)) complain([...path, i, 'artwork'], `there is no artwork “${node.artwork}”`);
+      if (node.kind === 'copy') copies.push({ of: node.of, path: [...path, i, 'of'] });
+      else originals.add(node.id);
+    });
+  };
+  visit(document.nodes, ['nodes'], 0);
+  for (const { of, path } of copies) if (!originals.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
+  const unique = (list: readonly { readonly id: string }[], where: string, what: string): Set<string> => {
+    const known = new Set(list.map((part) => part.id));
+    if (known.size < list.length) complain([where], `two ${what} have one id`);
+    return known;
+  };
+  unique(document.artworks, 'artworks', 'artworks');
+  unique(document.swatches, 'swatches', 'swatches');
+  unique(document.references, 'references', 'references');
+  unique(document.strokes, 'strokes', 'traced edges');
+  const bitmaps = unique(document.bitmaps, 'bitmaps', 'bitmaps');
+  document.references.forEach((reference, i) => {
+    if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
+  });
+  return faults;
+}
+
 /** The schema of a document at every door; rules that span several places are checked here too. */
 export const documentSchema: z.ZodType<CheminDocument> = z
   .strictObject({
-    format: z.literal('chemin'),
-    version: z.literal(DOCUMENT_VERSION),
-    id,
-    name,
-    sheet: sheetSchema,
-    projection: projectionSchema,
-    grid: gridSchema,
-    light: lightSchema,
-    artworks: z.array(artworkSchema).max(1000),
-    bitmaps: z.array(bitmapSchema).max(200),
-    references: z.array(referenceSchema).max(200),
-    strokes: z.array(strokeSchema).max(1000),
+    ...ownFields,
+    artworks: z.array(artworkSchema).max(MOST.artworks),
+    bitmaps: z.array(bitmapSchema).max(MOST.bitmaps),
+    references: z.array(referenceSchema).max(MOST.references),
+    strokes: z.array(strokeSchema).max(MOST.strokes),
     swatches: swatchesSchema,
     nodes: z.array(nodeSchema),
   })
   .superRefine((document, context) => {
-    const complain = (path: (string | number)[], message: string): void => {
-      context.addIssue({ code: 'custom', path, message });
-    };
-    const ids = new Set<string>();
-    const originals = new Set<string>();
-    const copies: { of: string; path: (string | number)[] }[] = [];
-    const artworks = new Set(document.artworks.map((artwork) => artwork.id));
-    const visit = (nodes: readonly DocumentNode[], path: (string | number)[], depth: number): void => {
-      if (depth > MAX_GROUP_DEPTH) return complain(path, `groups are nested more than ${MAX_GROUP_DEPTH} deep`);
-      nodes.forEach((node, i) => {
-        const at = [...path, i];
-        if (ids.has(node.id)) complain([...at, 'id'], `the id “${node.id}” is used twice`);
-        ids.add(node.id);
-        if (node.kind === 'group') visit(node.children, [...at, 'children'], depth + 1);
-        if (node.kind === 'placement' && !artworks.has(node.artwork)) complain([...at, 'artwork'], `there is no artwork “${node.artwork}”`);
-        if (node.kind === 'copy') copies.push({ of: node.of, path: [...at, 'of'] });
-        else originals.add(node.id);
-        if (node.kind === 'shape' && pointIdsRepeat(node.outline)) complain([...at, 'outline', 'points'], 'two points have one id');
-      });
-    };
-    visit(document.nodes, ['nodes'], 0);
-    for (const { of, path } of copies) if (!originals.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
-    const swatches = new Set(document.swatches.map((swatch) => swatch.id));
-    if (swatches.size < document.swatches.length) complain(['swatches'], 'two swatches have one id');
-    const bitmaps = new Set(document.bitmaps.map((bitmap) => bitmap.id));
-    document.references.forEach((reference, i) => {
-      if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
-    });
+    for (const { path, message } of crossFaults(document)) context.addIssue({ code: 'custom', path: [...path], message });
   });
+
+/** A document whose lists are counted, but whose parts are not looked at. */
+export const shellSchema = z.strictObject({
+  ...ownFields,
+  artworks: z.array(z.unknown()).max(MOST.artworks),
+  bitmaps: z.array(z.unknown()).max(MOST.bitmaps),
+  references: z.array(z.unknown()).max(MOST.references),
+  strokes: z.array(z.unknown()).max(MOST.strokes),
+  swatches: z.unknown(),
+  nodes: z.unknown(),
+});

@@ -1,4 +1,4 @@
-import type { Artwork, CheminDocument, DocumentNode, ShapeNode } from './types';
+import { MAX_NAME, type Artwork, type CheminDocument, type DocumentNode, type ShapeNode } from './types';
 
 /** A node with what its place in the tree adds. */
 export interface TreeEntry {
@@ -53,6 +53,15 @@ export function idsWithin(node: DocumentNode): readonly string[] {
   return node.kind === 'group' ? [node.id, ...node.children.flatMap(idsWithin)] : [node.id];
 }
 
+const idSets = new WeakMap<readonly DocumentNode[], ReadonlySet<string>>();
+
+/** Every id in a tree; made once for each list of nodes. */
+export function idsOf(nodes: readonly DocumentNode[]): ReadonlySet<string> {
+  let ids = idSets.get(nodes);
+  if (!ids) idSets.set(nodes, (ids = new Set(nodes.flatMap(idsWithin))));
+  return ids;
+}
+
 /**
  * An automatic name by kind, place and count, such as `rectangle 3, left wall`: the smallest number that no other
  * thing of that kind has yet.
@@ -66,4 +75,9 @@ export function automaticName(document: CheminDocument, what: string, where: str
   let count = 1;
   while (taken.has(String(count))) count++;
   return where ? `${what} ${count}, ${where}` : `${what} ${count}`;
+}
+
+/** A name made of another, such as `Landing, copy`; a long one is cut so that the ending is seen. */
+export function derivedName(name: string, ending: string): string {
+  return name.slice(0, MAX_NAME - ending.length) + ending;
 }

@@ -15,6 +15,9 @@ export const DOCUMENT_VERSION = 3;
 /** Deepest nesting of groups that a document may have. */
 export const MAX_GROUP_DEPTH = 32;
 
+/** Most letters of a name. */
+export const MAX_NAME = 200;
+
 export interface Sheet {
   /** Size in mm, whatever the unit. */
   readonly width: number;

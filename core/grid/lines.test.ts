@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { apply33, invert33 } from '../math/matrix';
+import { apply33, invert33, multiply33, type Mat33 } from '../math/matrix';
 import { sheetFromPlane, type Plane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
 import { isometricSetup, type PerspectiveSetup, type ProjectionSetup } from '../projection/setup';
@@ -126,6 +126,16 @@ describe('grid lines', () => {
     expect(one.length).toBeGreaterThan(2);
     for (let i = 1; i < one.length; i++) expect(one[i]!.strength).toBeLessThan(one[i - 1]!.strength);
     expect(new Set(gridLines(map, whole, look)[0]!.strengths)).toEqual(new Set([1]));
+  });
+
+  it('are found without looking at those far off, for an eye a hundred kilometres from the origin', () => {
+    const far: Mat33 = multiply33([8, 0, 150, 0, 8, 100, 0.001, 0.002, 1], [1, 0, -2e7, 0, 1, 3e7, 0, 0, 1]);
+    const families = gridLines(far, seen, { closest: 1.3, bold: 5, fading: 0.5, extent: null });
+    // The same grid seen from nearby has the same lines, by their numbers from there.
+    const near = gridLines([8, 0, 150, 0, 8, 100, 0.001, 0.002, 1], seen, { closest: 1.3, bold: 5, fading: 0.5, extent: null });
+    const lines = (all: readonly LineFamily[], k: number, origin: number): number[] =>
+      [...new Set(all[k]!.indices.map((i) => i - origin))].sort((p, q) => p - q);
+    for (const [k, origin] of [[0, 2e7], [1, -3e7]] as const) expect(lines(families, k, origin)).toEqual(lines(near, k, 0)); // prettier-ignore
   });
 
   it('end where their extent ends', () => {

@@ -30,6 +30,8 @@ export interface GridLook {
   readonly extent: Extent | null;
 }
 
+/** Most lines of one level: on a sheet of a kilometre the finer levels are left out rather than never finished. */
+const MOST_LINES = 20_000;
 /** Thinned levels: with n = 2 the last shows every 256th line. */
 const LEVELS = 9;
 /** Between two bands of strength the distance grows by this factor, up to so many bands. */
@@ -65,12 +67,18 @@ function family(across: 'u' | 'v', own: Row, other: Row, depth: Row, seen: Sheet
   if (!(nearest > 0)) return found;
   const [least, most] = rangeOf(own, depth, corners, nearest, across === 'u' ? look.extent : swapped(look.extent));
   const [own2, depth2] = [Math.hypot(own[0], own[1]), Math.hypot(depth[0], depth[1])];
+  // |G1 - i G3|^2 = |G3|^2 (i - centre)^2 + apart^2: it grows away from one index, wherever the origin lies.
+  const centre = depth2 > 0 ? (own[0] * depth[0] + own[1] * depth[1]) / depth2 ** 2 : 0;
+  const apart = depth2 > 0 ? (own[0] * depth[1] - own[1] * depth[0]) / depth2 : 0;
   for (let level = 0, stride = 1; level < LEVELS; level++, stride *= step) {
-    // |G1 - i G3| is at least |i| |G3| - |G1|, so lines beyond this are too close even where they are nearest.
-    const reach = depth2 > 0 ? ((stride * nearest) / look.closest + own2) / depth2 : Infinity;
-    const first = Math.ceil(Math.max(least, -reach) / stride) * stride;
-    const last = Math.min(most, reach);
+    // Lines for which it is larger are too close to their neighbours even where they are nearest.
+    const widest = (stride * nearest) / look.closest;
+    if (depth2 > 0 && widest < Math.abs(apart)) continue;
+    const reach = depth2 > 0 ? Math.sqrt(widest ** 2 - apart ** 2) / depth2 : Infinity;
+    const first = Math.ceil(Math.max(least, centre - reach) / stride) * stride;
+    const last = Math.min(most, centre + reach);
     if (depth2 === 0 && (stride * nearest) / own2 < look.closest) continue;
+    if ((last - first) / stride > MOST_LINES) continue;
     for (let i = first; i <= last; i += stride) {
       if (level < LEVELS - 1 && i % (stride * step) === 0) continue;
       drawLine(found, i === 0 ? 0 : i, stride, own, other, depth, seen, look, nearest);

@@ -3,6 +3,22 @@ import { figure, measure, plainNumber } from './figures';
 
 const map: Mat33 = [2, 1, 5, -1, 3, 2, 0, 0, 1];
 
+describe('inverting', () => {
+  it('does not mind how large or small the entries are', () => {
+    for (const k of [1e-9, 1, 1e9]) {
+      const m = [8 * k, 2 * k, 5e7 * k, -3 * k, 9 * k, 2e7 * k, 0, 0, k] as const;
+      const back = multiply33(invert33(m)!, m);
+      for (const [i, one] of [1, 0, 0, 0, 1, 0, 0, 0, 1].entries()) expect(back[i]).toBeCloseTo(one, 6);
+    }
+  });
+
+  it('gives nothing for what flattens the plane, by rounding only too', () => {
+    expect(invert33([1e-9, 2e-9, 0, 2e-9, 4e-9, 0, 0, 0, 1])).toBeNull();
+    expect(invert33([0.1, 0.2, 0.3, 0.3, 0.6, 0.9, 7, 8, 9])).toBeNull();
+    expect(invert33([1, 2, NaN, 2, 4, 0, 0, 0, 1])).toBeNull();
+  });
+});
+
 describe('matrices', () => {
   it('undo what their inverses do', () => {
     const inverse = invert33(map)!;

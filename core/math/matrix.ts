@@ -1,4 +1,5 @@
 import type { SheetPoint } from './points';
+import { SINGULAR } from './tolerances';
 
 /** A 3 x 3 matrix in rows: `[m00, m01, m02, m10, ... m22]`. */
 export type Mat33 = readonly [number, number, number, number, number, number, number, number, number];
@@ -45,11 +46,15 @@ export function determinant33(m: Mat33): number {
   return m[0] * (m[4] * m[8] - m[5] * m[7]) - m[1] * (m[3] * m[8] - m[5] * m[6]) + m[2] * (m[3] * m[7] - m[4] * m[6]);
 }
 
-/** The inverse by cofactors, or null where the matrix is singular (a plane seen edge-on). */
+/**
+ * The inverse by cofactors, or null where the matrix is singular (a plane seen edge-on): where its determinant is not
+ * told apart from the rounding of the six products that it is the sum of, whatever the entries' size.
+ */
 export function invert33(m: Mat33): Mat33 | null {
   const det = determinant33(m);
-  const scale = Math.max(...m.map(Math.abs));
-  if (!(Math.abs(det) > 1e-14 * scale * scale)) return null;
+  const n = m.map(Math.abs) as unknown as Mat33;
+  const products = n[0] * (n[4] * n[8] + n[5] * n[7]) + n[1] * (n[3] * n[8] + n[5] * n[6]) + n[2] * (n[3] * n[7] + n[4] * n[6]);
+  if (!(Math.abs(det) > SINGULAR * products) || !Number.isFinite(1 / det)) return null;
   const k = 1 / det;
   return [
     k * (m[4] * m[8] - m[5] * m[7]),

@@ -42,6 +42,30 @@ describe('typed sums', () => {
     expect(parseMillimetres('72 pt', sheet)).toEqual({ ok: true, value: 25.4 });
   });
 
+  it('may have a unit behind any term', () => {
+    const sheet = { unit: 'mm', resolution: 254, scale: 20 } as const;
+    const mm = (text: string): number | string => {
+      const read = parseMillimetres(text, sheet);
+      return read.ok ? Math.round(read.value * 1e9) / 1e9 : read.message;
+    };
+    expect(mm('12 mm + 0.5 in')).toBe(24.7);
+    expect(mm('210 mm / 2')).toBe(105);
+    expect(mm('(240-3*18)/2 mm')).toBe(93);
+    expect(mm('(1 cm + 2 mm) * 3')).toBe(36);
+    expect(mm('2.4 m')).toBe(120);
+    expect(mm('10 + 1 cm - 2 mm')).toBe(18);
+    expect(mm('40 px')).toBe(4);
+    expect(mm('40 mm / 8 mm')).toBe(5);
+    expect(mm('3 mm * 3 mm')).toMatch(/no length/);
+    expect(mm('3 / 3 mm * 2 mm')).toMatch(/no length/);
+    expect(mm('mm')).toMatch(/not a sum/);
+    expect(mm('1,5 cm')).toBe(15);
+    expect(mm('3 mmm')).toMatch(/have a meaning/);
+    const cells = parseLength('2 + 12 mm + 2 cells', sheet, 6);
+    expect(cells.ok).toBe(false);
+    expect(parseLength('2 + 12 mm + 6 mm', sheet, 6)).toEqual({ ok: true, value: 5 });
+  });
+
   it('are shown in the unit, and at a drawing scale in the real thing as well', () => {
     expect(lengthInUnit(62.5, { unit: 'mm', resolution: 300, scale: 1 })).toBe('62.5\u2009mm');
     expect(lengthInUnit(25, { unit: 'cm', resolution: 300, scale: 50 })).toBe('2.5\u2009cm, 1.25\u2009m real');

@@ -44,3 +44,22 @@ export const MIN_EYE_HEIGHT = 1e-3;
  * coordinates then stay below a thousand times the picture's extent.
  */
 export const NEAR_PLANE = 1e-3;
+
+/** Shortest period of dashes in mm of the sheet that is drawn as dashes: at the largest zoom (64) it is 5 px long. */
+export const MIN_DASH_MM = 0.02;
+
+/** Most dashes of one straight piece: more cannot be told apart on a sheet, and would only cost time. */
+export const MAX_DASHES = 5_000;
+
+/** Most dashes that a painter is given for one path: it takes a microsecond for each. */
+export const MAX_PEN_DASHES = 100_000;
+
+/**
+ * A determinant smaller than this part of the sum of its products' sizes is rounding: six products of three factors
+ * carry less than 30 roundings of 1.1e-16.
+ */
+export const SINGULAR = 4e-15;
+
+/** Largest focal length and farthest place in mm that a camera may have: 100 km and 1000 km. */
+export const MAX_FOCAL = 1e8;
+export const MAX_FAR = 1e9;

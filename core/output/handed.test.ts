@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Resvg } from '@resvg/resvg-js';
@@ -64,8 +64,6 @@ const TWO_POINT: PerspectiveSetup = {
   rollDeg: 0,
   eye: { a: -130, b: -190, h: 120 },
 };
-
-it('has the program that draws PDF pages', () => expect(existsSync('/usr/bin/pdftoppm')).toBe(true));
 
 describe('the sheet as PDF and SVG', () => {
   it('is the same picture in two independent renderers: the demo, its grid, and both in perspective', async () => {

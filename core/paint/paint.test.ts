@@ -1,6 +1,7 @@
 import { cssFromPalette, readPalette, tokensFromPalette } from './palette';
 import {
   blendColours,
+  fitPaint,
   followSwatch,
   isUnseen,
   mapColours,
@@ -16,6 +17,15 @@ import {
 const SEA: Swatch = { id: 'sea', name: 'Harbour sea', colour: '#1b6c8c' };
 let serial = 0;
 const newId = (): string => `s${++serial}`;
+
+describe('a paint that belongs to no shape yet', () => {
+  it('has its gradient laid across the shape that is drawn, wherever that is', () => {
+    const stops = [{ at: 0, colour: '#000000', strength: 1 }, { at: 1, colour: '#ffffff', strength: 1 }]; // prettier-ignore
+    const loose = { fill: { kind: 'linear', from: { u: 0, v: 4 }, to: { u: 8, v: 4 }, stops }, line: null } as const;
+    expect(fitPaint(loose, { minU: 20, maxU: 23, minV: -2, maxV: 2 }).fill).toMatchObject({ from: { u: 20, v: 0 }, to: { u: 23, v: 0 } });
+    expect(fitPaint({ fill: '#000000', line: null }, { minU: 0, maxU: 1, minV: 0, maxV: 1 })).toEqual({ fill: '#000000', line: null });
+  });
+});
 
 describe('colours', () => {
   it('follow swatches, lighter and darker by steps of lightness', () => {

@@ -149,6 +149,15 @@ export function mapPaint(paint: Paint, map: (at: PlanePoint) => PlanePoint): Pai
   return { ...paint, fill: { ...fill, centre: at(fill.centre), edge: at(fill.edge) } };
 }
 
+/** The box in cells in which the gradient of a paint lies that belongs to no shape yet. */
+export const LOOSE_BOX = { minU: 0, minV: 0, maxU: 8, maxV: 8 } as const;
+
+/** A paint that belongs to no shape yet, its gradient laid across a box. */
+export function fitPaint(paint: Paint, box: { readonly minU: number; readonly minV: number; readonly maxU: number; readonly maxV: number }): Paint {
+  const along = (share: number, least: number, most: number): number => least + (share / LOOSE_BOX.maxU) * (most - least);
+  return mapPaint(paint, (p) => ({ u: along(p.u, box.minU, box.maxU), v: along(p.v, box.minV, box.maxV) }));
+}
+
 /** Whether nothing of a paint would be seen on a background: no paint at all, or all of it in the background's colour. */
 export function isUnseen(paint: Paint, background: string, swatches: readonly Swatch[], toned = false): boolean {
   if (paint.strength === 0) return true;

@@ -27,13 +27,17 @@ const STRENGTHS = 24;
  * marks are shown, exported and printed.
  */
 export function gridMarks(projection: Projection, grid: GridSettings, active: Plane, seen: SheetBox, scale: GridScale): readonly GroupMark[] {
-  return gridPlanes(grid, active).flatMap((plane): GroupMark[] => {
+  const planes = gridPlanes(grid, active);
+  // Planes share an axis, and lines along it may fall on each other on the sheet: each is drawn once.
+  const drawn = planes.length > 1 ? new Set<string>() : null;
+  return planes.flatMap((plane): GroupMark[] => {
     const axes = axesOf(plane);
     const extent = plane.kind === 'sheet' || plane.kind === 'free' ? null : grid.extents[plane.kind];
     const look = { closest: grid.closest / scale.pxPerMm, bold: grid.bold, fading: grid.fading, extent };
     const families = gridLines(sheetFromPlane(projection, plane, grid.cell), seen, look);
     const name = `grid, ${planeName(plane.kind, projection.setup)}`;
-    const marks = families.flatMap((family): GroupMark[] => {
+    const marks = families.flatMap((whole): GroupMark[] => {
+      const family = drawn ? withoutDrawn(whole, drawn) : whole;
       // Lines along which u is constant run along v.
       const axis = axes && axes[family.across === 'u' ? 'v' : 'u'];
       const lines = grid.lines[axis ?? (family.across === 'u' ? 'b' : 'a')];
@@ -44,6 +48,24 @@ export function gridMarks(projection: Projection, grid: GridSettings, active: Pl
     });
     return marks.length > 0 ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks }] : [];
   });
+}
+
+/** The lines of a family that do not fall on one of those drawn before, to a ten thousandth of a mm; they are drawn then. */
+function withoutDrawn(family: LineFamily, drawn: Set<string>): LineFamily {
+  const kept: number[] = [];
+  family.indices.forEach((_, i) => {
+    const [x0, y0, x1, y1] = [0, 1, 2, 3].map((k) => Math.round(family.ends[4 * i + k]! * 1e4)) as [number, number, number, number];
+    const key = x0 < x1 || (x0 === x1 && y0 < y1) ? `${x0} ${y0} ${x1} ${y1}` : `${x1} ${y1} ${x0} ${y0}`;
+    if (!drawn.has(key)) kept.push(i);
+    drawn.add(key);
+  });
+  if (kept.length === family.indices.length) return family;
+  return {
+    across: family.across,
+    indices: kept.map((i) => family.indices[i]!),
+    ends: kept.flatMap((i) => family.ends.slice(4 * i, 4 * i + 4)),
+    strengths: kept.map((i) => family.strengths[i]!),
+  };
 }
 
 function familyPaths(family: LineFamily, lines: LineLook, bold: number, colour: string, leastWidth: number): PathMark[] {

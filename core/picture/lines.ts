@@ -1,5 +1,5 @@
 import { Clipper, EndType, JoinType, type Path64 } from 'clipper2-ts';
-import { flatInk, type PathMark } from '../artwork/marks';
+import { flatInk, paintableDashes, type PathMark } from '../artwork/marks';
 import { exactCells } from '../math/exact';
 import { affineOf, apply33, IDENTITY, type Mat33 } from '../math/matrix';
 import type { PlanePoint } from '../math/points';
@@ -8,9 +8,19 @@ import { ringsOf, type Outline } from '../shape/outline';
 import { polygonPath, joinPaths, type Path } from '../shape/path';
 import { chordsOf, outlineSegments } from '../shape/segments';
 import type { LinePaint } from '../paint/paint';
+import { seenDashes, type SeenBox } from './dashes';
 
 /** Distance in cells between a curve and the chords that its line is made of in perspective. */
 const LINE_CHORDS = 0.004;
+
+/** How a plane is drawn. */
+export interface Drawn {
+  /** Homography from the plane's cells to mm of the sheet, the cell's edge in mm, and the smallest w that is drawn. */
+  readonly map: Mat33;
+  readonly cell: number;
+  readonly near: number;
+  readonly seen: SeenBox;
+}
 
 /**
  * The mark of a line along a path. On the sheet it has one width; in the plane it is foreshortened: by its pen in
@@ -18,19 +28,22 @@ const LINE_CHORDS = 0.004;
  * whose points carry the pen's pressure is an area in any case.
  * @param path what is drawn, on the sheet
  * @param outline the same boundary in cells of its plane, for areas
- * @param map homography from the plane's cells to the sheet
  * @param colour `#rrggbb`
  */
-export function lineMark(line: LinePaint, path: Path, outline: Outline, map: Mat33, cell: number, colour: string): PathMark {
+export function lineMark(line: LinePaint, path: Path, outline: Outline, { map, cell, near, seen }: Drawn, colour: string): PathMark {
   const area = (shown: Path): PathMark => ({ kind: 'path', path: shown, fill: flatInk(colour), rule: 'nonzero', line: null });
   const pressed = outline.points.some((p) => p.press !== undefined);
   const affine = affineOf(map);
   if (pressed) return area(pressedPath(line, outline, map, cell));
   const inPlane = line.on === 'plane';
-  if (inPlane && !affine) return area(recedingPath(line, outline, map, cell));
+  if (inPlane && !affine) return area(recedingPath(line, outline, { map, cell, near, seen }));
   // The pen's unit is a mm of the plane; its place does not matter.
   const pen = inPlane && affine ? ([affine[0] / cell, affine[1] / cell, affine[2] / cell, affine[3] / cell, 0, 0] as const) : IDENTITY;
-  const dashes = (line.dashes ?? []).map((d) => d * line.width);
+  const dashes = paintableDashes(
+    (line.dashes ?? []).map((d) => d * line.width),
+    path,
+    1,
+  );
   const style = { ink: flatInk(colour), width: line.width, cap: line.cap ?? 'round', join: line.join ?? 'round', miterLimit: 4, dashes, pen } as const;
   return { kind: 'path', path, fill: null, rule: 'nonzero', line: style };
 }
@@ -42,11 +55,14 @@ function chordsAlong(outline: Outline): PlanePoint[] {
   return first ? [first.from, ...segments.flatMap((segment) => chordsOf(segment, LINE_CHORDS))] : [];
 }
 
+/** Dashes whose areas are united at once. */
+const TOGETHER = 64;
+
 const JOINS = { round: JoinType.Round, miter: JoinType.Miter, bevel: JoinType.Bevel } as const;
 const CAPS = { round: EndType.Round, butt: EndType.Butt, square: EndType.Square } as const;
 
 /** The area that a line covers in its plane, projected. Offsets by Clipper's (Chen & McMains 2005 for the union). */
-function recedingPath(line: LinePaint, outline: Outline, map: Mat33, cell: number): Path {
+function recedingPath(line: LinePaint, outline: Outline, { map, cell, near, seen }: Drawn): Path {
   const half = (line.width / 2 / cell) * TICKS_PER_CELL;
   const dashes = (line.dashes ?? []).map((d) => (d * line.width) / cell);
   const paths: Path64[] = [];
@@ -54,11 +70,15 @@ function recedingPath(line: LinePaint, outline: Outline, map: Mat33, cell: numbe
   for (const ring of ringsOf(outline)) {
     const points = chordsAlong(ring);
     closed = ring.closed && dashes.length === 0;
-    const pieces = dashes.length > 0 ? dashed(points, dashes) : [closed ? points.slice(0, -1) : points];
+    const pieces = dashes.length > 0 ? seenDashes(points, dashes, map, near, seen) : [closed ? points.slice(0, -1) : points];
     for (const piece of pieces) paths.push(piece.map((p) => ({ x: Math.round(p.u * TICKS_PER_CELL), y: Math.round(p.v * TICKS_PER_CELL) })));
   }
   const end = closed ? EndType.Joined : CAPS[line.cap ?? 'round'];
-  const areas = Clipper.inflatePaths(paths, half, JOINS[line.join ?? 'round'], end, 4, half / 200);
+  const areas: Path64[] = [];
+  // Dashes lie apart: a few at a time are as right as all at once, and take time in proportion.
+  for (let i = 0; i < paths.length; i += TOGETHER) {
+    areas.push(...Clipper.inflatePaths(paths.slice(i, i + TOGETHER), half, JOINS[line.join ?? 'round'], end, 4, half / 200));
+  }
   return joinPaths(
     areas.flatMap((area) => {
       const flat = area.flatMap(({ x, y }) => {
@@ -68,33 +88,6 @@ function recedingPath(line: LinePaint, outline: Outline, map: Mat33, cell: numbe
       return flat.length === 2 * area.length ? [polygonPath(flat)] : [];
     }),
   );
-}
-
-/** The pieces of a chain of chords that its dashes leave. @param dashes lengths of dashes and gaps in turn, in cells */
-export function dashed(points: readonly PlanePoint[], dashes: readonly number[]): PlanePoint[][] {
-  const pattern = dashes.length % 2 === 0 ? dashes : [...dashes, ...dashes];
-  const pieces: PlanePoint[][] = [];
-  let index = 0;
-  let left = pattern[0]!;
-  let piece: PlanePoint[] = points[0] ? [points[0]] : [];
-  for (let i = 0; i + 1 < points.length; i++) {
-    const [p, q] = [points[i]!, points[i + 1]!];
-    const length = Math.hypot(q.u - p.u, q.v - p.v);
-    let done = 0;
-    while (length - done > left) {
-      done += left;
-      const at = { u: p.u + ((q.u - p.u) * done) / length, v: p.v + ((q.v - p.v) * done) / length };
-      if (index % 2 === 0) pieces.push([...piece, at]);
-      piece = [at];
-      index = (index + 1) % pattern.length;
-      left = pattern[index]!;
-      if (left === 0) left = 1e-9;
-    }
-    left -= length - done;
-    piece.push(q);
-  }
-  if (index % 2 === 0 && piece.length > 1) pieces.push(piece);
-  return pieces;
 }
 
 /** Corners of the disc that a pressed pen leaves. */

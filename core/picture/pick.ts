@@ -1,5 +1,6 @@
 import { containsPoint } from '../math/polygon';
 import type { SheetPoint } from '../math/points';
+import type { Area } from './cut';
 import type { Picture, Visible } from './picture';
 
 /**
@@ -11,13 +12,14 @@ export function pickAt(picture: Picture, at: SheetPoint, reach: number, skip: (n
   for (let i = picture.visible.length - 1; i >= 0; i--) {
     const part = picture.visible[i]!;
     if (skip(part.node)) continue;
-    if (part.open ? distanceToPolyline(part.polygon, at) <= reach : isInside(part, at)) return part;
+    if (part.open ? distanceToPolyline(part.polygon, at) <= reach : isInside(part, at) && (part.inside?.some((area) => isInside(area, at)) ?? true))
+      return part;
   }
   return null;
 }
 
 /** Holes leave what is seen through them to be pointed at. */
-function isInside({ polygon, holes }: Visible, { x, y }: SheetPoint): boolean {
+function isInside({ polygon, holes }: Area, { x, y }: SheetPoint): boolean {
   return containsPoint(polygon, x, y) && !(holes ?? []).some((hole) => containsPoint(hole, x, y));
 }
 

@@ -1,4 +1,3 @@
-import polygonClipping, { type Polygon } from 'polygon-clipping';
 import { boxFromArtwork } from '../artwork/artwork';
 import { flatInk, type GroupMark, type LineStyle, type Mark } from '../artwork/marks';
 import { projectMarks } from '../artwork/project';
@@ -7,6 +6,7 @@ import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } 
 import { faceColour } from '../light/tones';
 import { apply33, IDENTITY, matrixOf, multiply33, type Mat33 } from '../math/matrix';
 import { addWorld, scaleWorld, type WorldPoint } from '../math/points';
+import { seenBox } from './dashes';
 import { inkOf } from './inks';
 import { lineMark } from './lines';
 import { meanColour, plainColour, type Colour, type Fill, type LinePaint, type Swatch } from '../paint/paint';
@@ -17,8 +17,9 @@ import { ringsOf } from '../shape/outline';
 import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import { flattenOutline, isCurved } from '../shape/segments';
 import { FACET, faceWord, type FaceName, type WorldFace } from '../solid/faces';
-import { rangeDirections, type DrawnFace } from '../visibility/drawn-face';
+import { rangeDirections } from '../visibility/drawn-face';
 import { OrderKeeper } from '../visibility/order';
+import { cutFace, type Area } from './cut';
 import { drawnNodes } from './drawn-nodes';
 import { boxCorners, drawRings, placementMap, placementThing, shapeThings, type Stage, type Thing } from './things';
 
@@ -26,13 +27,11 @@ import { boxCorners, drawRings, placementMap, placementThing, shapeThings, type 
 const SEAM = 0.12;
 
 /** Something visible that can be pointed at, in paint order. */
-export interface Visible {
+export interface Visible extends Area {
   readonly node: string;
   readonly face: FaceName | null;
-  /** Flat sheet coordinates. */
-  readonly polygon: ArrayLike<number>;
-  /** What is left out inside, as flat sheet coordinates. */
-  readonly holes?: readonly ArrayLike<number>[];
+  /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
+  readonly inside?: readonly Area[];
   /** Open lines are hit along their length, areas inside. */
   readonly open: boolean;
 }
@@ -42,6 +41,8 @@ export interface Picture {
   readonly sheet: Sheet;
   readonly marks: readonly GroupMark[];
   readonly visible: readonly Visible[];
+  /** Nodes of which a part could not be cut away, and which are painted whole though something lies in front of it. */
+  readonly uncut: readonly string[];
 }
 
 /**
@@ -60,11 +61,12 @@ export class PictureMaker {
   private readonly order = new OrderKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
-  stageOf({ projection, grid }: CheminDocument): Stage {
-    if (!this.stage || this.stageKey[0] !== projection || this.stageKey[1] !== grid.cell) {
+  stageOf({ projection, grid, sheet }: CheminDocument): Stage {
+    const key = [projection, grid.cell, sheet.width, sheet.height];
+    if (!this.stage || key.some((part, i) => part !== this.stageKey[i])) {
       const sight = sightFrom(projectionFrom(projection));
-      this.stage = { sight, directions: rangeDirections(sight), cell: grid.cell };
-      this.stageKey = [projection, grid.cell];
+      this.stage = { sight, directions: rangeDirections(sight), cell: grid.cell, seen: seenBox(sheet) };
+      this.stageKey = key;
       this.things = new WeakMap();
     }
     return this.stage;
@@ -107,19 +109,23 @@ export class PictureMaker {
       else for (const thing of this.thingsOf(stage, node)) inSpace.push(thing);
     }
     const { order, cuts } = this.order.update(inSpace.map((thing) => thing.drawn));
+    const uncut = new Set<string>();
     const space = order.map((i): Painted => {
       const thing = inSpace[i]!;
       const cut = cuts.get(i)?.map((k) => inSpace[k]!.drawn) ?? [];
       const { node, face } = thing;
-      if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, cut.length ? cutPath(thing.drawn, cut) : null);
+      const left = cut.length > 0 ? cutFace(thing.drawn, cut) : null;
+      if (left?.failed) uncut.add(owners.get(node.id) ?? node.id);
+      const areas = left?.parts ?? [thing.drawn];
+      if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, left && { path: areasPath(areas), areas });
       const placed = face && onFaces.size > 0 ? onFaces.get(`${node.id} ${face.name}`) : undefined;
       if (cut.length === 0 && !placed) return this.paintPlain(document.light, thing, node);
-      const path = cut.length === 0 && thing.path ? thing.path : cutPath(thing.drawn, cut);
-      const art = placed?.map((placement) => paintPlacement(stage, placement, hosts, artworks, path)) ?? [];
-      return this.paintShape(document.light, thing, node, path, art);
+      const path = (!left && thing.path) || areasPath(areas);
+      const art = placed?.map((placement) => paintPlacement(stage, placement, hosts, artworks, { path, areas })) ?? [];
+      return this.paintShape(document.light, thing, node, path, art, areas);
     });
     const painted = ownedBy([...under, ...space, ...over], owners);
-    return { sheet: document.sheet, marks: groupByNode(painted), visible: visibleOf(painted) };
+    return { sheet: document.sheet, marks: groupByNode(painted), visible: visibleOf(painted), uncut: [...uncut] };
   }
 
   private thingsOf(stage: Stage, node: ShapeNode | PlacementNode): readonly Thing[] {
@@ -156,17 +162,25 @@ export class PictureMaker {
   private paintPlain(light: Light, thing: Thing, node: ShapeNode): Painted {
     let painted = this.painted.get(thing);
     if (!painted) {
-      painted = this.paintShape(light, thing, node, thing.path ?? ringsPath(thing.drawn), []);
+      painted = this.paintShape(light, thing, node, thing.path ?? areasPath([thing.drawn]), [], [thing.drawn]);
       this.painted.set(thing, painted);
     }
     return painted;
   }
 
-  private paintShape(light: Light, { face, drawn, polyline, path: exact }: Thing, node: ShapeNode, path: Path, art: readonly Painted[]): Painted {
+  private paintShape(
+    light: Light,
+    { face, polyline, path: exact }: Thing,
+    node: ShapeNode,
+    path: Path,
+    art: readonly Painted[],
+    areas: readonly Area[],
+  ): Painted {
     const stage = this.stage!;
     const { line } = node.paint;
     const map = mapOf(stage, node, face);
-    const stroke = (along: Path): Mark[] => (line ? [lineMark(line, along, node.outline, map, stage.cell, plainColour(line.colour, this.swatches))] : []);
+    const plane = { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
+    const stroke = (along: Path): Mark[] => (line ? [lineMark(line, along, node.outline, plane, plainColour(line.colour, this.swatches))] : []);
     const look = lookOf(node);
     if (polyline || !face) {
       const marks = stroke(exact ?? polylinePath(polyline ?? []));
@@ -180,7 +194,7 @@ export class PictureMaker {
     const own: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: solid && !line ? seam(fill) : null }] : [];
     own.push(...joined(own, lines));
     own.push(...groupByNode(art));
-    const visible: Visible[] = [visibleFace(node.id, face.name, drawn), ...art.flatMap((p) => p.visible)];
+    const visible: Visible[] = [...areas.map((area) => visibleFace(node.id, face.name, area)), ...art.flatMap((p) => p.visible)];
     const name = `${node.name}, ${faceWord(face.normal)}`;
     const marks: Mark[] = own.length > 0 && solid ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks: own }] : own;
     return { node: node.id, name: node.name, marks, look, visible };
@@ -198,7 +212,10 @@ export class PictureMaker {
     const plain = (colour: Colour): string => plainColour(colour, this.swatches);
     const fill = closed && paint.fill !== null ? inkOf(paint.fill, scale, plain) : null;
     const marks: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: null }] : [];
-    if (paint.line) marks.push(...joined(marks, [lineMark(paint.line, path, outline, scale, stage.cell, plain(paint.line.colour))]));
+    if (paint.line)
+      marks.push(
+        ...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell: stage.cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]),
+      );
     const holes = rings.slice(1);
     const visible: Visible = { node: node.id, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
     return { node: node.id, name: node.name, marks, look: lookOf(node), visible: [visible] };
@@ -231,7 +248,7 @@ function lookOf({ paint: { strength, blend } }: ShapeNode): Look {
   return strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
 }
 
-function visibleFace(node: string, face: FaceName, { polygon, holes }: DrawnFace): Visible {
+function visibleFace(node: string, face: FaceName, { polygon, holes }: Area): Visible {
   return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
 }
 
@@ -302,7 +319,7 @@ function paintPlacement(
   node: PlacementNode,
   hosts: ReadonlyMap<string, ShapeNode>,
   artworks: ReadonlyMap<string, Artwork>,
-  clip: Path | null,
+  clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
 ): Painted {
   const artwork = artworks.get(node.artwork);
   const flat = artwork && flatArtwork(artwork);
@@ -314,21 +331,19 @@ function paintPlacement(
     const p = apply33(homography, x, y);
     return p ? [p.x, p.y] : [];
   });
-  const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return { node: node.id, name: node.name, look: PLAIN, marks: clipped, visible: [{ node: node.id, face: null, polygon, open: false }] };
-}
-
-/** A face without the parts under others that are painted before it though they are in front. */
-function cutPath(face: DrawnFace, others: readonly DrawnFace[]): Path {
-  if (others.length === 0) return ringsPath(face);
-  const ring = (flat: ArrayLike<number>): [number, number][] => {
-    const points: [number, number][] = [];
-    for (let i = 0; i < flat.length; i += 2) points.push([flat[i]!, flat[i + 1]!]);
-    return points;
+  const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
+  return {
+    node: node.id,
+    name: node.name,
+    look: PLAIN,
+    marks: clipped,
+    visible: [{ node: node.id, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }],
   };
-  const area = ({ polygon, holes = [] }: DrawnFace): Polygon => [ring(polygon), ...holes.map(ring)];
-  const left = polygonClipping.difference(area(face), ...others.map(area));
-  return joinPaths(left.flat().map((points) => polygonPath(points.slice(0, -1).flat())));
 }
 
-const ringsPath = ({ polygon, holes = [] }: DrawnFace): Path => (holes.length === 0 ? polygonPath(polygon) : joinPaths([polygon, ...holes].map(polygonPath)));
+/** The path of areas, holes and all. */
+function areasPath(areas: readonly Area[]): Path {
+  const [first] = areas;
+  if (first && areas.length === 1 && !first.holes) return polygonPath(first.polygon);
+  return joinPaths(areas.flatMap(({ polygon, holes = [] }) => [polygon, ...holes].map(polygonPath)));
+}

@@ -12,6 +12,7 @@ import { joinPaths, type Path } from '../shape/path';
 import { ringsOf, type Outline } from '../shape/outline';
 import { boundsArea, flattenOutline, isCurved, outlineSegments } from '../shape/segments';
 import { depthFaces, FACET, flatFace, readingFrame, type FaceName, type WorldFace } from '../solid/faces';
+import type { SeenBox } from './dashes';
 import { convexPieces, drawFace, drawPolygon, type DrawnFace } from '../visibility/drawn-face';
 
 /** Everything that a thing's geometry depends on besides itself. Made once a projection and cell size. */
@@ -19,6 +20,7 @@ export interface Stage {
   readonly sight: Sight;
   readonly directions: readonly number[];
   readonly cell: number;
+  readonly seen: SeenBox;
 }
 
 /** A visible part of a thing: a face, a flat shape, a line, or a placement on a plane. */

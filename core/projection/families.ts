@@ -23,7 +23,7 @@ export const FAMILIES: readonly Family[] = [
   family(
     'axonometric',
     'axonometric, free angles',
-    'Two floor angles of your own, seen square on where that is possible.',
+    'Two floor angles of your own, with true foreshortening where that is possible.',
     'isometric',
     'pixel',
     'dimetric',

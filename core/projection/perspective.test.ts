@@ -7,7 +7,7 @@ import { figureEyes, standingFigure } from './figure-of-scale';
 import { boxMiddle, frameFamily, lookFrom, roomOf } from './framing';
 import { clipLineNear, clipNear, wOf } from './near';
 import { projectionFrom, sheetFromWorld } from './projection';
-import { artMap } from './recipes';
+import { artMap, mapOfRecipe, recipeOf } from './recipes';
 import type { PerspectiveSetup } from './setup';
 import {
   calmer,
@@ -124,7 +124,7 @@ describe('a camera', () => {
       reason: expect.stringContaining('corner at h'),
     });
     expect(cameraFromThree({ a: { x: 0, y: 0 }, b: { x: 1, y: 0 }, h: { x: 2, y: 0 } })).toEqual({ ok: false, reason: expect.stringContaining('on one line') });
-    expect(cameraFromTwo({ x: 100, y: 0 }, { x: 20, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('between') });
+    expect(cameraFromTwo({ x: 100, y: 0 }, { x: 20, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('right angle apart') });
     expect(cameraFromTwo({ x: -100, y: 0 }, { x: 100, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('to the right of b') });
   });
 
@@ -163,13 +163,49 @@ describe('a camera', () => {
     const setup = camera();
     const projection = projectionFrom(setup);
     const at = (a: number): { x: number; y: number } => sheetFromWorld(projection, { a, b: 0, h: 0 })!;
-    const steps = equalSteps(at(0), at(90), vanishingPoints(setup).a, 9);
+    const steps = equalSteps(at(0), at(90), vanishingPoints(setup).a, 9)!;
     steps.forEach((p, k) => {
       expect(p.x).toBeCloseTo(at(10 * k).x, 8);
       expect(p.y).toBeCloseTo(at(10 * k).y, 8);
     });
-    const flat = equalSteps({ x: 0, y: 0 }, { x: 9, y: 0 }, { x: 1, y: 0, w: 0 }, 3);
+    const flat = equalSteps({ x: 0, y: 0 }, { x: 9, y: 0 }, { x: 1, y: 0, w: 0 }, 3)!;
     expect(flat.map((p) => p.x)).toEqual([0, 3, 6, 9]);
+  });
+
+  it('are none where there is no such count, or the stretch reaches its vanishing point', () => {
+    const [from, to] = [{ x: 0, y: 0 }, { x: 9, y: 0 }]; // prettier-ignore
+    const far = { x: 20, y: 0, w: 1 } as const;
+    for (const count of [0, -1, 1.5, NaN]) expect(equalSteps(from, to, far, count)).toBeNull();
+    for (const x of [9, 5, 0]) expect(equalSteps(from, to, { x, y: 0, w: 1 }, 3)).toBeNull();
+    expect(equalSteps(from, to, { x: NaN, y: 0, w: 1 }, 3)).toBeNull();
+    expect(equalSteps(from, to, far, 1)).toEqual([from, to]);
+  });
+
+  it('go through one door: figures that are none, and eyes farther off than can be kept, are refused with the camera as it was', () => {
+    const before = camera();
+    const attempts = [
+      turnTo(before, NaN),
+      tiltTo(before, Infinity * 0),
+      viewAngleTo(before, NaN, 300),
+      eyeHeightTo(before, NaN),
+      eyeHeightTo(before, 1e12),
+      distanceTo(before, 1e15),
+      moveCorner(before, { x: NaN, y: 0 }),
+    ];
+    for (const steered of attempts) {
+      expect(steered.ok).toBe(false);
+      if (!steered.ok) expect([...Object.values(steered.nearest.eye), steered.nearest.focal].every(Number.isFinite)).toBe(true);
+    }
+    expect(cameraFromTwo({ x: NaN, y: 0 }, { x: 1, y: 0 }, { x: 0, y: 0 })).toEqual({ ok: false, reason: expect.stringContaining('not a number') });
+    expect(calmer({ ...before, focal: 9e7 }, 2, { a: 0, b: 0, h: 0 })).toMatchObject({ ok: false, reason: expect.stringContaining('parallel projection') });
+  });
+
+  it('tell no map for a plane in which the eye lies, and a shear of less than a right angle for a floor seen from below', () => {
+    expect(artMap(projectionFrom(camera({ eye: { a: -130, b: 0, h: 120 } })), 'right')).toBeNull();
+    const recipe = recipeOf([1, 0, 0.5, -0.9]);
+    expect(recipe.scaleY).toBeCloseTo(-0.9, 12);
+    expect(Math.abs(recipe.shearRad)).toBeLessThan(Math.PI / 2);
+    mapOfRecipe(recipe).forEach((n, i) => expect(n).toBeCloseTo([1, 0, 0.5, -0.9][i]!, 12));
   });
 
   it('maps flat art by one homography, given as CSS too', () => {
@@ -267,7 +303,7 @@ describe('steering', () => {
 
   it('refuses what cannot be, with the reason and the nearest that can', () => {
     const across = moveVanishingPoint(camera(), 'a', { x: 0, y: 90 });
-    expect(across).toMatchObject({ ok: false, reason: expect.stringContaining('between') });
+    expect(across).toMatchObject({ ok: false, reason: expect.stringContaining('right angle apart') });
     expect(!across.ok && vanishingPoints(across.nearest).a.x).toBeGreaterThan(150);
     expect(!across.ok && vanishingPoints(across.nearest).a.x).toBeLessThan(151);
     const three = camera({ tiltDeg: 20 });

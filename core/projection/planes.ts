@@ -71,6 +71,27 @@ export function planeName(kind: PlaneKind, setup: ProjectionSetup): string {
   return kind === 'left' ? 'side wall' : kind === 'right' ? 'facing wall' : PLANE_NAMES[kind];
 }
 
+/** What the directions and sides of a plane are called: by the axes that run along it, on the sheet by left, right, top and bottom. */
+export interface SideNames {
+  readonly u: string;
+  readonly v: string;
+  readonly lowU: string;
+  readonly highU: string;
+  readonly lowV: string;
+  readonly highV: string;
+}
+
+/** The names of a plane's directions and sides; those of the sheet where there is none. */
+export function sideNames(plane: Plane | null): SideNames {
+  const axes = plane && axesOf(plane);
+  if (!axes && plane?.kind !== 'free') return { u: 'across', v: 'down', lowU: 'Left', highU: 'Right', lowV: 'Top', highV: 'Bottom' };
+  if (!axes) return { u: 'u', v: 'v', lowU: 'Low u', highU: 'High u', lowV: 'Low v', highV: 'High v' };
+  // b runs to the left: what is high in b is seen on the left. The floor has no bottom; walls have.
+  const [left, right] = axes.u === 'b' ? ['Right', 'Left'] : ['Left', 'Right'];
+  if (axes.v === 'h') return { u: axes.u, v: axes.v, lowU: left, highU: right, lowV: 'Bottom', highV: 'Top' };
+  return { u: axes.u, v: axes.v, lowU: `Low ${axes.u}`, highU: `High ${axes.u}`, lowV: `Low ${axes.v}`, highV: `High ${axes.v}` };
+}
+
 /** A plane laid out in the world: its origin, the world vectors of one cell along u and v, and a unit normal. */
 export interface PlaneFrame {
   readonly origin: WorldPoint;

@@ -1,5 +1,5 @@
 import { degrees, figure, plainNumber } from '../math/figures';
-import { affineOf, type Mat33 } from '../math/matrix';
+import { affineOf, invert33, type Mat33 } from '../math/matrix';
 import type { AxisPlaneKind } from './planes';
 import { planeFrame, readingDirections, sheetFromFrame } from './planes';
 import type { Projection } from './projection';
@@ -30,7 +30,8 @@ export function recipeOf([a, b, c, d]: ArtMap): Recipe {
   const [cos, sin] = [Math.cos(turnRad), Math.sin(turnRad)];
   const sheared = c * cos + d * sin;
   const scaleY = -c * sin + d * cos;
-  return { scaleX, scaleY, shearRad: Math.atan2(sheared, scaleY), turnRad };
+  // A map that mirrors has a negative height; its shear is still less than a right angle.
+  return { scaleX, scaleY, shearRad: Math.atan(sheared / scaleY), turnRad };
 }
 
 /** The map that a recipe makes. Inverse of `recipeOf`. */
@@ -42,7 +43,7 @@ export function mapOfRecipe({ scaleX, scaleY, shearRad, turnRad }: Recipe): ArtM
 
 /**
  * The homography from flat art in mm, read upright on a plane through the world's origin, to the sheet in mm; null
- * for a plane seen edge-on. For a parallel projection its last row is (0, 0, 1).
+ * for a plane seen edge-on, also where the eye lies in it. For a parallel projection its last row is (0, 0, 1).
  */
 export function artMap(projection: Projection, kind: WorldPlaneKind): Mat33 | null {
   const frame = planeFrame({ kind, offset: 0 }, 1);
@@ -50,7 +51,7 @@ export function artMap(projection: Projection, kind: WorldPlaneKind): Mat33 | nu
   const { right, down } = readingDirections(frame.normal);
   const map = sheetFromFrame(projection, { ...frame, u: right, v: down });
   const affine = affineOf(map);
-  if (affine && Math.abs(affine[0] * affine[3] - affine[1] * affine[2]) < 1e-12) return null;
+  if (affine ? Math.abs(affine[0] * affine[3] - affine[1] * affine[2]) < 1e-12 : invert33(map) === null) return null;
   return map;
 }
 

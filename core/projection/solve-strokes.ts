@@ -1,4 +1,4 @@
-import { degrees } from '../math/figures';
+import { degrees, measure } from '../math/figures';
 import { fitLeastSquares, type Fit } from '../math/least-squares';
 import type { Axis, SheetPoint } from '../math/points';
 import { axesInCamera, viewAngleDeg } from './camera';
@@ -18,8 +18,10 @@ export type SolveAs = 'auto' | 'parallel' | 'one' | 'two' | 'three';
 
 export interface SolveOptions {
   readonly as: SolveAs;
-  /** The middle of the picture, in mm of the sheet; taken for the principal point. */
+  /** The middle of the picture, in mm of the sheet; taken for the principal point where none is given. */
   readonly centre: SheetPoint;
+  /** The principal point where it is known, such as in a picture that was cropped. */
+  readonly principal?: SheetPoint | null;
   /** Width of the picture in mm, for the angle of view. */
   readonly width: number;
   /** Mm of the sheet to one px of the picture; misses are told in px. */
@@ -42,7 +44,7 @@ export interface Solved {
   /** Angles of a parallel projection, signed as in an axonometric set-up. */
   readonly parallel: { readonly aDeg: number; readonly bDeg: number; readonly rollDeg: number } | null;
   readonly camera: CameraAngles | null;
-  /** Angle of view over the picture's width and its standard error; null where one vanishing point does not tell it. */
+  /** Angle of view over the picture's width and how far it may be off, in 95 of 100 cases; null where one vanishing point does not tell it. */
   readonly viewDeg: { readonly value: number; readonly error: number } | null;
   readonly misses: readonly StrokeMiss[];
   readonly worst: string;
@@ -53,10 +55,19 @@ export interface Solved {
   readonly notes: readonly string[];
 }
 
+/** What is missing, each a part of a sentence, or why what is there tells nothing. */
 export type StrokeSolution = Solved | { readonly ok: false; readonly missing: readonly string[] };
 
 /** Strokes with less than this miss in px are as good as a hand can trace. */
 const HAND_PX = 0.6;
+/** The chance with which noise alone makes a picture look cropped. */
+const CROPPED_CHANCE = 0.005;
+/** Picture widths beyond which a vanishing point or an eye is as good as none: seen from there, edges differ by a hair over a picture. */
+const FAR_WIDTHS = 200;
+/** Sine of the angle under which strokes count as parallel: a px over 10,000. */
+const ALONG = 1e-4;
+/** How far in picture widths the principal point may lie off the picture's middle without anybody having cropped it. */
+const OFF_CENTRE = 0.02;
 /** How many times better the rest has to agree without a stroke for it to be called wrong. */
 const WRONG_RATIO = 9;
 
@@ -70,16 +81,58 @@ const AXES = ['a', 'b', 'h'] as const;
  * the height of the principal point (after Caprile & Torre 1990 and Rother 2002). A stroke is called wrong when the
  * others agree several times better without it.
  */
-export function solveStrokes(strokes: readonly TracedStroke[], options: SolveOptions): StrokeSolution {
+export function solveStrokes(strokes: readonly TracedStroke[], given: SolveOptions): StrokeSolution {
+  const options = given.principal ? { ...given, centre: given.principal } : given;
   const used = strokes.filter((s) => Math.hypot(s.to.x - s.from.x, s.to.y - s.from.y) > 0);
+  if (![options.centre.x, options.centre.y, options.width, options.mmPerPx].every(Number.isFinite))
+    return { ok: false, missing: ['a picture whose size is a number'] };
   const as = options.as === 'auto' ? guessKind(used, options) : options.as;
   const missing = missingStrokes(used, as);
   if (missing.length > 0) return { ok: false, missing };
   if (as === 'parallel') return solveParallel(used, options);
-  const model = MODELS[as];
-  const all = fitModel(used, model, options);
-  const { wrong, fit } = withoutWrong(used, all, model, options);
-  return perspectiveSolution(used, as, fit, wrong, options);
+  const solve = (kind: Perspective): { kind: Perspective; wrong: string | null; fit: Fit } => {
+    const model = MODELS[kind];
+    return { kind, ...withoutWrong(used, fitModel(used, model, options), model, options) };
+  };
+  const first = solve(as);
+  const chosen = as === 'three' && !given.principal ? croppedOr(first, used, solve) : first;
+  const solution = perspectiveSolution(used, as, chosen, options);
+  const parallel = degenerateAxes(used, as, solution.camera!, options);
+  if (parallel.length > 0) return { ok: false, missing: parallel };
+  return solution;
+}
+
+/** How perspectives are fitted: by their vanishing points, and with three of them also with the principal point left free. */
+type Perspective = 'one' | 'two' | 'three' | 'cropped';
+
+interface Fitted {
+  readonly kind: Perspective;
+  readonly wrong: string | null;
+  readonly fit: Fit;
+}
+
+/** With three vanishing points the principal point can be told: taken where the strokes agree far better on it than on the picture's middle. */
+function croppedOr(centred: Fitted, strokes: readonly TracedStroke[], solve: (kind: Perspective) => Fitted): Fitted {
+  const kept = strokes.length - (centred.wrong ? 1 : 0);
+  const spare = kept - MODELS.cropped.size;
+  if (spare < 1 || centred.fit.cost / kept < (HAND_PX / 4) ** 2) return centred;
+  const free = solve('cropped');
+  const noise = Math.max(free.fit.cost / spare, (HAND_PX / 4) ** 2);
+  // An F-test on the two figures more; for two of them its quantile is known in closed form.
+  const quantile = (spare / 2) * (CROPPED_CHANCE ** (-2 / spare) - 1);
+  return (centred.fit.cost - free.fit.cost) / 2 > quantile * noise ? free : centred;
+}
+
+/** Axes that should converge but are as good as parallel, so that a figure would be told out of nothing. */
+function degenerateAxes(strokes: readonly TracedStroke[], as: 'one' | 'two' | 'three', camera: CameraAngles, { width }: SolveOptions): readonly string[] {
+  const { focal, principal } = camera;
+  const far = focal > FAR_WIDTHS * width || Math.hypot(principal.x, principal.y) > FAR_WIDTHS * width || !Number.isFinite(focal);
+  if (as === 'one') {
+    const lines = strokes.filter((s) => s.axis === 'b').map(lineOf);
+    const spread = Math.max(...lines.map((p) => Math.max(...lines.map((q) => Math.abs(p.dx * q.dy - p.dy * q.dx)))));
+    return spread < ALONG || far ? ['edges along b that converge: those that are traced are parallel, and tell no vanishing point'] : [];
+  }
+  return far ? ['edges that converge: those that are traced are as good as parallel, and tell a parallel projection'] : [];
 }
 
 function missingStrokes(strokes: readonly TracedStroke[], as: Exclude<SolveAs, 'auto'>): readonly string[] {
@@ -195,12 +248,13 @@ interface Model {
   readonly starts: readonly (readonly number[])[];
 }
 
-const TURNS = [10, 25, 40, 55, 70, 82];
+/** Beyond 90 degrees a and b are exchanged: whoever traced them may have seen it so. */
+const TURNS = [10, 25, 40, 55, 70, 82, 100, 115, 130, 145, 160, 172];
 const FOCALS = [0.45, 0.9, 1.8, 4];
 /** The focal length that one-point perspectives are given, in picture widths: an angle of view of 45 degrees. */
 const ONE_POINT_FOCAL = 1.207;
 
-const MODELS: Readonly<Record<'one' | 'two' | 'three', Model>> = {
+const MODELS: Readonly<Record<Perspective, Model>> = {
   // Where b meets, and the roll.
   one: {
     size: 3,
@@ -238,6 +292,18 @@ const MODELS: Readonly<Record<'one' | 'two' | 'three', Model>> = {
       rollDeg: roll!,
     }),
     starts: TURNS.flatMap((turn) => FOCALS.flatMap((focal) => [-50, -30, -12, 12, 30, 50].map((tilt) => [turn, tilt, 0, Math.log(focal)]))),
+  },
+  // As three, and how far the principal point lies off the middle.
+  cropped: {
+    size: 6,
+    camera: ([turn, tilt, roll, focal, x, y], { centre, width }) => ({
+      focal: Math.exp(focal!) * width,
+      principal: { x: centre.x + x! * width, y: centre.y + y! * width },
+      turnDeg: turn!,
+      tiltDeg: tilt!,
+      rollDeg: roll!,
+    }),
+    starts: TURNS.flatMap((turn) => FOCALS.flatMap((focal) => [-50, -30, -12, 12, 30, 50].map((tilt) => [turn, tilt, 0, Math.log(focal), 0, 0]))),
   },
 };
 
@@ -294,32 +360,68 @@ function withoutWrong(strokes: readonly TracedStroke[], all: Fit, model: Model, 
 /** Whether an axis that is needed would be left with a single stroke. */
 const missingFor = (rest: readonly TracedStroke[], axis: Axis): boolean => axis !== 'h' && rest.filter((s) => s.axis === axis).length < 2;
 
-function perspectiveSolution(strokes: readonly TracedStroke[], as: 'one' | 'two' | 'three', fit: Fit, wrong: string | null, options: SolveOptions): Solved {
-  const model = MODELS[as];
+function perspectiveSolution(strokes: readonly TracedStroke[], as: 'one' | 'two' | 'three', { kind, fit, wrong }: Fitted, options: SolveOptions): Solved {
+  const model = MODELS[kind];
   const camera = model.camera(fit.parameters, options);
   const residuals = residualsOf(strokes.map(lineOf), model, options)(fit.parameters);
   const misses = strokes.map((stroke, i) => missFigures(stroke.id, lineOf(stroke), residuals[i]! * options.mmPerPx, options));
   const notes: string[] = [];
   const spare = strokes.length - (wrong ? 1 : 0) - model.size;
-  const viewDeg = as === 'one' ? null : viewOf(fit, as, camera, spare, options);
+  const kept = wrong === null ? strokes : strokes.filter((s) => s.id !== wrong);
+  const viewDeg = kind === 'one' ? null : viewOf(fit, kind, camera, spare, kept, options);
   if (Math.floor(camera.turnDeg / 90) % 2 !== 0) notes.push('a and b were exchanged, so that a recedes to the right.');
+  const off = { x: camera.principal.x - options.centre.x, y: camera.principal.y - options.centre.y };
+  if (kind === 'cropped')
+    notes.push(
+      `The picture was cropped: its principal point lies ${measure(Math.abs(off.x), 'mm', 1)} to the ${off.x < 0 ? 'left' : 'right'} of the middle and ${measure(Math.abs(off.y), 'mm', 1)} ${off.y < 0 ? 'above' : 'below'} it.`,
+    );
+  else if (!options.principal && kind !== 'one')
+    notes.push('The middle of the picture is taken for its principal point. Where the picture was cropped, give the point.');
   if (as === 'one') notes.push('One vanishing point does not tell the angle of view: 45° is taken. Set it by hand.');
   else if (spare < 1) notes.push('As many strokes as unknowns: every stroke fits whatever it is. One more along any axis would show the miss.');
-  if (viewDeg && viewDeg.error > viewDeg.value / 4) {
+  if (viewDeg && viewDeg.error > viewDeg.value / 3) {
     notes.push(`The strokes are too parallel to tell the angle of view well: trace edges along ${looseAxes(strokes, camera)} that lie farther apart.`);
   }
   return { ok: true, as, parallel: null, camera: positive(camera), viewDeg, ...summed(misses, wrong), wrong, notes };
 }
 
-/** Angle of view and its standard error, from the covariance of the logarithm of the focal length and the strokes' scatter. */
-function viewOf(fit: Fit, as: 'two' | 'three', { focal }: CameraAngles, spare: number, options: SolveOptions): NonNullable<Solved['viewDeg']> {
-  const at = as === 'two' ? 2 : 3;
+/** Angle of view and how far it may be off, from the covariance of the logarithm of the focal length and the strokes' scatter. */
+function viewOf(
+  fit: Fit,
+  kind: 'two' | 'three' | 'cropped',
+  { focal }: CameraAngles,
+  spare: number,
+  strokes: readonly TracedStroke[],
+  options: SolveOptions,
+): NonNullable<Solved['viewDeg']> {
+  const at = kind === 'two' ? 2 : 3;
+  const { size } = MODELS[kind];
   const value = viewAngleDeg(focal, options.width);
   if (!fit.inverse) return { value, error: 180 };
   const scatter = Math.max(fit.cost / Math.max(1, spare), (HAND_PX / 2) ** 2);
-  const error = Math.sqrt(scatter * fit.inverse[at * 4 + at]!);
+  const error = Math.hypot(
+    Math.sqrt(scatter * fit.inverse[at * size + at]!) * studentFactor(spare),
+    kind === 'cropped' ? 0 : offCentreError(fit, kind, at, strokes, options),
+  );
   const half = options.width / 2 / focal;
   return { value, error: Math.min(180, degrees((2 * half * error) / (1 + half * half))) };
+}
+
+/** Standard errors within which the truth lies in 95 of 100 cases: 1.96, and more where few observations are to spare (near Student's t). */
+function studentFactor(spare: number): number {
+  return 1.96 * (spare < 1 ? 3 : 1 + 1.6 / spare);
+}
+
+/** What the logarithm of the focal length changes by when the principal point lies off the picture's middle by as much as is usual; 0 where the point is given. */
+function offCentreError(fit: Fit, kind: 'two' | 'three', at: number, strokes: readonly TracedStroke[], options: SolveOptions): number {
+  if (options.principal) return 0;
+  const { centre, width } = options;
+  const shifted = [{ x: OFF_CENTRE, y: 0 }, { x: 0, y: OFF_CENTRE }].map(({ x, y }) => {
+    const there = { ...options, centre: { x: centre.x + x * width, y: centre.y + y * width } };
+    const again = fitLeastSquares(residualsOf(strokes.map(lineOf), MODELS[kind], there), fit.parameters, STEPS(MODELS[kind]));
+    return again.parameters[at]! - fit.parameters[at]!;
+  }); // prettier-ignore
+  return Math.hypot(...shifted);
 }
 
 /** The axes whose strokes point most nearly the same way. */
@@ -338,8 +440,12 @@ function positive(camera: CameraAngles): CameraAngles {
   return { ...camera, turnDeg: quarter, rollDeg: camera.rollDeg - 360 * Math.round(camera.rollDeg / 360) };
 }
 
-/** The axis that a stroke most likely runs along: in a solution the one it agrees with best; else steep ones along h, rising ones along a. */
-export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null): Axis {
+/**
+ * The axis that a stroke most likely runs along: in a solution the one it agrees with best; else steep ones along h, and of the others those along a
+ * that come to the horizon on the right: rising ones below it, falling ones above.
+ * @param middle about where the horizon is taken to lie, while there is no camera; all of them below it without
+ */
+export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null, middle?: SheetPoint): Axis {
   const line = lineOf({ id: '', from, to, axis: 'h' });
   if (camera) {
     const axes = axesInCamera(camera);
@@ -351,7 +457,10 @@ export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles
     return AXES.reduce((best, axis) => (off(axis) < off(best) ? axis : best), 'a' as Axis);
   }
   const rising = withinHalf(degrees(Math.atan2(-line.dy, line.dx)));
-  return Math.abs(rising) > 65 ? 'h' : rising >= 0 ? 'a' : 'b';
+  if (Math.abs(rising) > 65) return 'h';
+  // Edges over the horizon come down to it: what runs to the right there falls.
+  const over = middle !== undefined && line.my < middle.y;
+  return rising >= 0 !== over ? 'a' : 'b';
 }
 
 /** Parallel where no axis converges beyond what a hand's noise explains; else by which axes do. */

@@ -1,5 +1,5 @@
 import type { Axis, SheetPoint } from '../math/points';
-import { MIN_EYE_HEIGHT, MIN_FOCAL } from '../math/tolerances';
+import { MAX_FAR, MAX_FOCAL, MIN_EYE_HEIGHT, MIN_FOCAL } from '../math/tolerances';
 import { axesInCamera, depthOf, focalFromView, withPointAt } from './camera';
 import type { PerspectiveSetup } from './setup';
 import { cameraFromThree, cameraFromTwo, horizonOf, vanishingPoints, type CameraAngles, type FromVanishing } from './vanishing';
@@ -34,8 +34,18 @@ function keepingCorner(before: PerspectiveSetup, change: Partial<CameraAngles>):
   return corner ? withPointAt(after, CORNER, corner.at, (corner.depth * after.focal) / before.focal) : after;
 }
 
-/** Refuses an eye in the floor; the nearest possible one stands just above or below it. */
+/** Why a camera cannot be kept, or null: figures that are none, or farther off than anything that is drawn. */
+function outOfRange({ focal, principal, eye, turnDeg, tiltDeg, rollDeg }: PerspectiveSetup): string | null {
+  const places = [principal.x, principal.y, eye.a, eye.b, eye.h];
+  if (![focal, ...places, turnDeg, tiltDeg, rollDeg].every(Number.isFinite)) return 'a figure that is given is not a number';
+  if (focal > MAX_FOCAL) return 'the eye would be more than 100 km away from the picture';
+  return places.some((place) => Math.abs(place) > MAX_FAR) ? 'the eye or its foot would lie more than 1000 km away' : null;
+}
+
+/** The one door for changed cameras: refuses what cannot be kept, and an eye in the floor; the nearest possible one stands just above or below it. */
 function checked(before: PerspectiveSetup, after: PerspectiveSetup): Steered {
+  const beyond = outOfRange(after);
+  if (beyond) return { ok: false, reason: beyond, nearest: before };
   const least = MIN_EYE_HEIGHT * before.focal;
   const { h } = after.eye;
   if (Math.abs(h) >= least) return { ok: true, setup: after };
@@ -224,7 +234,7 @@ export function viewAngleTo(setup: PerspectiveSetup, angleDeg: number, width: nu
   const about = cornerOf(setup)?.at ?? setup.principal;
   const { principal: p } = setup;
   const after = { ...setup, focal, principal: { x: about.x + (p.x - about.x) * k, y: about.y + (p.y - about.y) * k } };
-  if (possible === angleDeg) return { ok: true, setup: after };
+  if (possible === angleDeg || Number.isNaN(possible)) return checked(setup, after);
   return { ok: false, reason: 'the angle of view lies between 1° and 150°', nearest: after };
 }
 
@@ -237,7 +247,8 @@ export function calmer(setup: PerspectiveSetup, factor: number, subject: { reado
   const depth = depthOf(setup, subject);
   const focal = setup.focal * factor;
   if (!(depth > MIN_FOCAL)) return { ok: false, reason: 'the subject is not in front of the eye', nearest: setup };
-  if (!(focal >= MIN_FOCAL) || focal > 1e7) return { ok: false, reason: 'it cannot be made any calmer or stronger', nearest: setup };
+  if (!(focal >= MIN_FOCAL)) return { ok: false, reason: 'it cannot be made any stronger: the eye would touch the picture', nearest: setup };
+  if (focal > MAX_FOCAL) return { ok: false, reason: 'it cannot be made any calmer: it is as good as a parallel projection', nearest: setup };
   const axes = axesInCamera(setup);
   const from = { a: subject.a - setup.eye.a, b: subject.b - setup.eye.b, h: subject.h - setup.eye.h };
   const at = {

@@ -81,7 +81,8 @@ export function cameraFromThree({ a, b, h }: ByAxis<SheetPoint>): FromVanishing 
  */
 export function cameraFromTwo(a: SheetPoint, b: SheetPoint, principal: SheetPoint): FromVanishing {
   const square = -((a.x - principal.x) * (b.x - principal.x) + (a.y - principal.y) * (b.y - principal.y));
-  if (!(square > 0)) return { ok: false, reason: 'the principal point has to lie between the vanishing points a and b' };
+  if (!Number.isFinite(square)) return { ok: false, reason: 'a place that is given is not a number' };
+  if (!(square > 0)) return { ok: false, reason: 'the vanishing points a and b have to lie more than a right angle apart as seen from the principal point' };
   return anglesFrom(Math.sqrt(square), principal, a, b);
 }
 
@@ -120,11 +121,15 @@ function anglesFrom(focal: number, principal: SheetPoint, a: SheetPoint, b: Shee
  * at the near end, 1 at the far end and v at the vanishing point, true distance is the projective map that sends
  * v to infinity: the k-th step of n lies at t = k v / (n v - n + k), by the cross-ratio (0, 1; t, v). Where the line
  * runs along the picture (v infinite) the steps are drawn equal.
+ * @param count whole number of steps, 1 or more
+ * @returns null where there is no such count, or the stretch reaches its vanishing point: it is infinitely long
  */
-export function equalSteps(from: SheetPoint, to: SheetPoint, vanishing: VanishingPoint, count: number): readonly SheetPoint[] {
+export function equalSteps(from: SheetPoint, to: SheetPoint, vanishing: VanishingPoint, count: number): readonly SheetPoint[] | null {
+  if (!Number.isInteger(count) || count < 1) return null;
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   const square = dx * dx + dy * dy;
   const v = vanishing.w === 0 || square === 0 ? Infinity : ((vanishing.x - from.x) * dx + (vanishing.y - from.y) * dy) / square;
+  if (Number.isNaN(v) || (v >= 0 && v <= 1)) return null;
   return Array.from({ length: count + 1 }, (_, k) => {
     const t = Number.isFinite(v) ? (k * v) / (count * v - count + k) : k / count;
     return { x: from.x + dx * t, y: from.y + dy * t };

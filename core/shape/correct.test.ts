@@ -18,6 +18,7 @@ import { doubleAreaOf } from './from-segments';
 import { outlineThrough, rectangleOutline, type Outline } from './outline';
 import { outlineSegments, pointAt } from './segments';
 import { crossSegments, sliceSegment, splitSegment } from './split';
+import { badNumbers, randomFrom, runs } from '../testing/random';
 import { extendAt, trimAt } from './trim';
 
 const places = (outline: Outline | null | undefined): string[] => (outline?.points ?? []).map((p) => `${p.u} ${p.v}`);
@@ -104,6 +105,30 @@ describe('lengths and ends', () => {
     expect([cut.left[0]?.points[0], cut.left[0]?.points.at(-1)]).toMatchObject([{ u: 3, v: 4 }, { u: 3, v: -4 }]); // prettier-ignore
     expect(outlineSegments(cut.left[0]!).every((s) => s.kind === 'conic')).toBe(true);
     expect(trimAt(box, { u: 1, v: 3 }, [])).toBeNull();
+  });
+
+  it('finds nothing to cut away where a closed outline is crossed in one place only, its first corner among them', () => {
+    const [along, touching] = [line(1, 2, -5, 2), line(1, 2, -3, -3)];
+    for (const other of [along, touching, line(11, 6, 20, 20), line(1, 2, 1, 0)]) {
+      for (const at of [{ u: 1, v: 2 }, { u: 1, v: 4 }, { u: 6, v: 2 }, { u: 11, v: 6 }]) expect(trimAt(box, at, [other])).toBeNull(); // prettier-ignore
+    }
+    // Along a whole edge and beyond it: the edge goes, pressed on it or at its ends.
+    const edge = trimAt(box, { u: 6, v: 2 }, [line(-5, 2, 20, 2)])!;
+    expect(places(edge.gone)).toEqual(['1 2', '11 2']);
+    expect(places(edge.left[0])).toEqual(['11 2', '11 6', '1 6', '1 2']);
+  });
+
+  it('cuts every outline with every line somewhere or says that nothing can be, without end or fault', () => {
+    const random = randomFrom(9);
+    const whole = (n: number): number => Math.floor(random() * n);
+    for (let i = 0; i < runs(400); i++) {
+      const closed = random() < 0.6;
+      const points = Array.from({ length: 3 + whole(3) }, () => ({ u: whole(5), v: whole(5) }));
+      const subject = random() < 0.3 ? ellipseOutline({ u: 2, v: 2 }, { u: 1 + whole(2), v: 2 }) : outlineThrough(points, closed);
+      const others = Array.from({ length: whole(3) }, () => line(whole(5), whole(5), whole(5), whole(5)));
+      const trim = trimAt(subject, { u: random() * 5, v: random() * 5 }, others);
+      for (const part of trim ? [...trim.left, trim.gone] : []) expect(badNumbers(part)).toEqual([]);
+    }
   });
 
   it('extends a line to what lies ahead', () => {

@@ -12,6 +12,9 @@ interface Along {
 
 const order = (p: Along, q: Along): number => p.segment - q.segment || p.t - q.t;
 
+/** Parameters closer than this to an edge's end are its end; rounding of crossings is a hundred times smaller. */
+const END = 1e-7;
+
 /** What is cut away where a line is pressed: the stretch between its two nearest crossings with other lines. */
 export interface Trim {
   /** What is left: no outline, one, or two. */
@@ -82,13 +85,16 @@ function crossings(segments: readonly Segment[], others: readonly Outline[], own
       for (const { t } of crossSegments(p, q)) found.push({ segment, t });
     });
   });
-  const sorted = found.sort(order);
-  return sorted.filter((cut, i) => i === 0 || cut.segment !== sorted[i - 1]!.segment || cut.t - sorted[i - 1]!.t > 1e-7);
+  // On a closed line the end of one edge is the start of the next: a crossing there is one place.
+  const n = segments.length;
+  const placed = own.closed ? found.map(({ segment, t }) => (t > 1 - END ? { segment: (segment + 1) % n, t: 0 } : { segment, t: t < END ? 0 : t })) : found;
+  const sorted = placed.sort(order);
+  return sorted.filter((cut, i) => i === 0 || cut.segment !== sorted[i - 1]!.segment || cut.t - sorted[i - 1]!.t > END);
 }
 
 /** The segments from one place to another, round the start of a closed line where the second comes first. */
 function stretch(segments: readonly Segment[], from: Along, to: Along): readonly Segment[] {
-  if (order(from, to) < 0) {
+  if (order(from, to) <= 0) {
     if (from.segment === to.segment) return [sliceSegment(segments[from.segment]!, from.t, to.t)];
     return [
       ...(from.t < 1 ? [sliceSegment(segments[from.segment]!, from.t, 1)] : []),

@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import type { DrawnFace } from './drawn-face';
 import { TOUCHING } from '../math/tolerances';
 import { rangesOverlap, relate } from './relation';
@@ -165,8 +166,8 @@ function sort(all: readonly Links[]): PaintOrder {
   const waiting = new Int32Array(all.length);
   const owners = ownersOf(all);
   const outside = new Int32Array(owners.members.length);
-  const freeFaces = new MinHeap();
-  const freeOwners = new MinHeap();
+  const freeFaces = new FlatQueue<number>();
+  const freeOwners = new FlatQueue<number>();
   for (const { index, foreign, hides, level } of all) {
     const owner = owners.of[index]!;
     let count = hides.length;
@@ -177,14 +178,14 @@ function sort(all: readonly Links[]): PaintOrder {
       if (owners.of[other.index] !== owner) outside[owner]!++;
     }
     waiting[index] = count;
-    if (count === 0) freeFaces.push(index);
+    if (count === 0) freeFaces.push(index, index);
   }
-  outside.forEach((count, owner) => count === 0 && freeOwners.push(owner));
+  outside.forEach((count, owner) => count === 0 && freeOwners.push(owner, owner));
   const ready = (owner: number): number | undefined => owners.members[owner]!.find((i) => !painted[i] && waiting[i] === 0);
   const release = (k: number, mine: number): void => {
     const owner = owners.of[k]!;
-    if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k);
-    if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner);
+    if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k, k);
+    if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner, owner);
   };
   const paint = (index: number): void => {
     painted[index] = 1;
@@ -197,9 +198,9 @@ function sort(all: readonly Links[]): PaintOrder {
   let owner = -1;
   while (order.length < all.length) {
     let next = owner < 0 ? undefined : ready(owner);
-    while (next === undefined && freeOwners.size > 0) next = ready(freeOwners.pop());
-    while (next === undefined && freeFaces.size > 0) {
-      const i = freeFaces.pop();
+    while (next === undefined && freeOwners.length > 0) next = ready(freeOwners.pop()!);
+    while (next === undefined && freeFaces.length > 0) {
+      const i = freeFaces.pop()!;
       if (!painted[i]) next = i;
     }
     if (next === undefined) {
@@ -250,42 +251,4 @@ function ringBreaker(all: readonly Links[], painted: Uint8Array): Links {
   }
   const ring = path.slice(path.indexOf(at));
   return ring.reduce((best, links) => (open(links).length < open(best).length ? links : best));
-}
-
-/** A binary heap of whole numbers, the smallest first. */
-class MinHeap {
-  private readonly items: number[] = [];
-
-  get size(): number {
-    return this.items.length;
-  }
-
-  push(value: number): void {
-    const { items } = this;
-    let at = items.push(value) - 1;
-    while (at > 0) {
-      const parent = (at - 1) >> 1;
-      if (items[parent]! <= value) break;
-      items[at] = items[parent]!;
-      at = parent;
-    }
-    items[at] = value;
-  }
-
-  pop(): number {
-    const { items } = this;
-    const top = items[0]!;
-    const last = items.pop()!;
-    const n = items.length;
-    if (n === 0) return top;
-    let at = 0;
-    for (let child = 1; child < n; child = 2 * at + 1) {
-      if (child + 1 < n && items[child + 1]! < items[child]!) child++;
-      if (items[child]! >= last) break;
-      items[at] = items[child]!;
-      at = child;
-    }
-    items[at] = last;
-    return top;
-  }
 }

@@ -1,0 +1,95 @@
+import type * as z from 'zod';
+import { CoreError } from '../math/errors';
+import { applyEdit, editSchema, type Edit } from './edits';
+import { artworkSchema, bitmapSchema, crossFaults, nodeSchema, referenceSchema, shellSchema, strokeSchema, swatchesSchema, type Fault } from './schema';
+import { flattenTree } from './tree';
+import type { CheminDocument, DocumentNode } from './types';
+
+/**
+ * The gate that every edit passes before it is kept: what can be made can be opened again. Parts that were found
+ * right once are remembered, outside the data, so that a change costs what it touches, and one look at all ids.
+ */
+const right = new WeakSet<object>();
+
+/** Notes parts that a schema has just read as right. */
+function noteNodes(nodes: readonly DocumentNode[]): void {
+  for (const { node } of flattenTree(nodes)) right.add(node);
+}
+
+/** Notes everything in a document that its schema has just read. */
+export function noteRight(document: CheminDocument): void {
+  noteNodes(document.nodes);
+  for (const list of [document.artworks, document.bitmaps, document.references, document.strokes]) for (const part of list) right.add(part);
+  right.add(document.swatches);
+}
+
+/**
+ * Why a document could not be read again after it was written, or null where it could. Only what was not found right
+ * before is looked at closely; O(nodes) for ids and references.
+ */
+export function documentFault(document: CheminDocument): Fault | null {
+  const shell = faultOf(shellSchema, document);
+  if (shell) return shell;
+  const lists: readonly (readonly [string, z.ZodType, readonly object[]])[] = [
+    ['artworks', artworkSchema, document.artworks],
+    ['bitmaps', bitmapSchema, document.bitmaps],
+    ['references', referenceSchema, document.references],
+    ['strokes', strokeSchema, document.strokes],
+  ];
+  for (const [name, schema, parts] of lists) {
+    for (const [i, part] of parts.entries()) {
+      const fault = checkedPart(schema, part);
+      if (fault) return { ...fault, path: [name, i, ...fault.path] };
+    }
+  }
+  const swatches = checkedPart(swatchesSchema, document.swatches);
+  if (swatches) return { ...swatches, path: ['swatches', ...swatches.path] };
+  // Ids and nesting first: they bound what follows.
+  const [between] = crossFaults(document);
+  if (between) return between;
+  const inside = nodesFault(document.nodes);
+  return inside && { ...inside, path: ['nodes', ...inside.path] };
+}
+
+function nodesFault(nodes: readonly DocumentNode[]): Fault | null {
+  for (const [i, node] of nodes.entries()) {
+    if (right.has(node)) continue;
+    // What a group holds is looked at by itself, so that what is known in it is not read again.
+    const own = faultOf(nodeSchema, node.kind === 'group' ? { ...node, children: [] } : node);
+    if (own) return { path: [i, ...own.path], message: `“${node.name}”: ${own.message}` };
+    const inside = node.kind === 'group' ? nodesFault(node.children) : null;
+    if (inside) return { ...inside, path: [i, 'children', ...inside.path] };
+    right.add(node);
+  }
+  return null;
+}
+
+function checkedPart(schema: z.ZodType, part: object): Fault | null {
+  if (right.has(part)) return null;
+  const fault = faultOf(schema, part);
+  if (!fault) right.add(part);
+  return fault;
+}
+
+function faultOf(schema: z.ZodType, data: unknown): Fault | null {
+  const issue = schema.safeParse(data).error?.issues[0];
+  return issue ? { path: issue.path.map((part) => (typeof part === 'number' ? part : String(part))), message: issue.message } : null;
+}
+
+/**
+ * An edit as data that can be kept and read again, and the document after it.
+ * @throws CoreError `refused` where a value of the edit lies beyond its limits or the document could not be opened
+ * again; `unknown-node` or `wrong-kind` where the edit does not fit the document
+ */
+export function passEdit(document: CheminDocument, edit: Edit): { readonly edit: Edit; readonly document: CheminDocument } {
+  const read = editSchema.safeParse(edit);
+  if (!read.success) {
+    const [issue] = read.error.issues;
+    throw new CoreError('refused', issue?.message ?? 'the change cannot be kept', { path: issue?.path });
+  }
+  for (const single of read.data.kind === 'all' ? read.data.edits : [read.data]) if ('nodes' in single) noteNodes(single.nodes);
+  const next = applyEdit(document, read.data);
+  const fault = documentFault(next);
+  if (fault) throw new CoreError('refused', fault.message, { path: fault.path });
+  return { edit: read.data, document: next };
+}
