@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { DialogModule } from 'primeng/dialog';
+import { returnFocusAtEnd } from './return-focus';
 
 /** A window over the drawing: closed by its button, by Escape, or by pressing beside it. */
 @Component({
@@ -28,4 +29,8 @@ export class DialogComponent {
   readonly width = input('440px');
   readonly top = input(false);
   readonly closed = output();
+
+  constructor() {
+    returnFocusAtEnd();
+  }
 }

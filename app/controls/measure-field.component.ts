@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { InputTextModule } from 'primeng/inputtext';
-import { figure, mmPer, parseLength, parseMillimetres, parseSum, type LengthScale, type SumResult } from '@core';
+import { figure, mmPer, parseLength, parseMillimetres, parseSum, typedUnit, type SumResult, type Unit } from '@core';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
 
 let count = 0;
 
@@ -26,10 +28,10 @@ let count = 0;
         [disabled]="disabled()"
         (input)="text.set($any($event.target).value)"
         (keydown.enter)="take($any($event.target))"
-        (keydown.escape)="reset($any($event.target)); $event.stopPropagation()"
+        (keydown.escape)="reset($any($event.target))"
         (blur)="take($any($event.target))"
       />
-      <span class="unit">{{ inMm() ? sheet()!.unit : unit() }}</span>
+      <span class="unit">{{ unitWord() }}</span>
     </span>
     @if (fault()) {
       <span class="fault" [id]="id + '-fault'" role="alert">{{ fault() }}</span>
@@ -71,23 +73,31 @@ export class MeasureFieldComponent {
   readonly label = input.required<string>();
   /** Words that are shown instead of the label where room is short. */
   readonly short = input('');
-  readonly unit = input('cells');
+  /** The unit of a number that is no length. */
+  readonly unit = input('');
   readonly value = input.required<number>();
-  /** Edge of a cell in mm; lengths may then be typed in cells and in any unit. */
-  readonly cell = input<number | null>(null);
-  /** What lengths are shown in. Without a cell the value is a length in mm, shown and typed in the sheet's unit. */
-  readonly sheet = input<LengthScale | null>(null);
+  /**
+   * What the value is: a length in cells, one in mm of the sheet, or a number of another kind. Lengths are shown in
+   * cells or in the sheet's unit, and may be typed in any unit, at the sheet's resolution and drawing scale.
+   */
+  readonly in = input.required<'cells' | 'mm' | 'number'>();
   readonly digits = input(3);
   readonly least = input(-Infinity);
   readonly most = input(Infinity);
   readonly disabled = input(false);
   readonly taken = output<number>();
+  /** The unit that was typed with the value, told before it. */
+  readonly unitTyped = output<Unit>();
+
+  private readonly documents = inject(DocumentStore);
+  private readonly messages = inject(MessageStore);
 
   protected readonly id = `measure-${++count}`;
   protected readonly text = signal<string | null>(null);
   protected readonly fault = signal('');
-  protected readonly inMm = computed(() => this.sheet() !== null && this.cell() === null);
-  private readonly factor = computed(() => (this.inMm() ? mmPer(this.sheet()!.unit, this.sheet()!.resolution) : 1));
+  private readonly sheet = computed(() => this.documents.shown().sheet);
+  private readonly factor = computed(() => (this.in() === 'mm' ? mmPer(this.sheet().unit, this.sheet().resolution) : 1));
+  protected readonly unitWord = computed(() => (this.in() === 'mm' ? this.sheet().unit : this.in() === 'cells' ? 'cells' : this.unit()));
   protected readonly shown = computed(() => this.text() ?? this.written(this.value()));
 
   protected take(field: HTMLInputElement): void {
@@ -96,10 +106,19 @@ export class MeasureFieldComponent {
     const sum = this.read(text);
     if (!sum.ok) return this.fault.set(sum.message);
     if (sum.value < this.least() || sum.value > this.most()) return this.fault.set(this.range());
+    const before = this.documents.refusal().serial;
+    const unit = this.in() === 'mm' ? typedUnit(text) : null;
+    if (unit) this.unitTyped.emit(unit);
+    if (sum.value !== this.value()) this.taken.emit(sum.value);
+    const refusal = this.documents.refusal();
+    if (refusal.serial !== before) {
+      // What is wrong is said where it was typed.
+      this.messages.close(refusal.message);
+      return this.fault.set(refusal.reason);
+    }
     this.fault.set('');
     this.text.set(null);
     field.value = this.written(sum.value);
-    if (sum.value !== this.value()) this.taken.emit(sum.value);
   }
 
   protected reset(field: HTMLInputElement): void {
@@ -113,9 +132,8 @@ export class MeasureFieldComponent {
   }
 
   private read(text: string): SumResult {
-    const [sheet, cell] = [this.sheet(), this.cell()];
-    if (cell !== null) return parseLength(text, sheet ?? { unit: 'mm', resolution: 300, scale: 1 }, cell);
-    return sheet === null ? parseSum(text) : parseMillimetres(text, sheet);
+    if (this.in() === 'number') return parseSum(text);
+    return this.in() === 'cells' ? parseLength(text, this.sheet(), this.documents.shown().grid.cell) : parseMillimetres(text, this.sheet());
   }
 
   private range(): string {

@@ -1,4 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { emptyDocument, startHistory } from '@core';
+import { DocumentStore } from '../state/document.store';
+import { MessageStore } from '../state/messages.store';
 import { MeasureFieldComponent } from './measure-field.component';
 
 describe('a measure field', () => {
@@ -10,7 +13,7 @@ describe('a measure field', () => {
     fixture = TestBed.createComponent(MeasureFieldComponent);
     fixture.componentRef.setInput('label', 'Depth');
     fixture.componentRef.setInput('value', 4);
-    fixture.componentRef.setInput('cell', 8);
+    fixture.componentRef.setInput('in', 'cells');
     taken = [];
     fixture.componentInstance.taken.subscribe((value) => taken.push(value));
     await fixture.whenStable();
@@ -28,6 +31,31 @@ describe('a measure field', () => {
     await type('(18-3*2)/2');
     await type('40 mm');
     expect(taken).toEqual([6, 5]);
+  });
+
+  it('tells the unit that was typed, and takes lengths at the sheet’s resolution and drawing scale', async () => {
+    const store = TestBed.inject(DocumentStore);
+    const empty = emptyDocument('d', 'd');
+    store.load(startHistory({ ...empty, grid: { ...empty.grid, cell: 10 }, sheet: { ...empty.sheet, scale: 20, resolution: 254 } }));
+    const units: string[] = [];
+    fixture.componentInstance.unitTyped.subscribe((unit) => units.push(unit));
+    await type('2.4 m');
+    await type('100 px');
+    expect(taken).toEqual([12, 1]);
+    fixture.componentRef.setInput('in', 'mm');
+    await type('100 px');
+    await type('3');
+    expect([taken.slice(2), units]).toEqual([[10, 3], ['px']]);
+  });
+
+  it('shows why a change was refused where it was typed, and keeps what was typed', async () => {
+    const store = TestBed.inject(DocumentStore);
+    store.load(startHistory(emptyDocument('d', 'd')));
+    fixture.componentInstance.taken.subscribe(() => store.commit({ kind: 'title', name: 'n'.repeat(201) }));
+    await type('6');
+    const host = fixture.nativeElement as HTMLElement;
+    expect(host.querySelector('[role=alert]')!.textContent).toContain('A name has at most 200 letters.');
+    expect([field.value, TestBed.inject(MessageStore).messages(), store.kept().name]).toEqual(['6', [], 'd']);
   });
 
   it('says what is wrong beside the field and takes nothing', async () => {

@@ -3,6 +3,7 @@ import { followSwatch, readColour, swatchOf } from '@core';
 import { PaintingService } from '../state/painting.service';
 import { ViewStore, type ColourSlot } from '../state/view.store';
 import { IconComponent } from './icon.component';
+import { TextFieldDirective } from './text-field.directive';
 
 let count = 0;
 
@@ -13,7 +14,7 @@ interface EyeDropperLike {
 /** A colour of a paint: chosen, typed as CSS, picked from the drawing or the screen, or followed from a swatch. */
 @Component({
   selector: 'chemin-paint-colour',
-  imports: [IconComponent],
+  imports: [TextFieldDirective, IconComponent],
   template: `
     <label [attr.for]="id">{{ label() }}</label>
     <span class="entry">
@@ -31,7 +32,7 @@ interface EyeDropperLike {
         [value]="words()"
         [attr.aria-invalid]="fault() || null"
         (change)="take($any($event.target))"
-        (keydown.enter)="$any($event.target).blur()"
+        cheminText
       />
       <button type="button" class="plain" [attr.aria-label]="'Pick ' + label() + ' from the drawing'" [attr.aria-pressed]="picking()" (click)="pick()">
         <chemin-icon name="colour" />

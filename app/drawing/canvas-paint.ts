@@ -31,7 +31,7 @@ export function paintMarksOnCanvas(context: CanvasRenderingContext2D, marks: rea
 }
 
 /** Paints a picture in the context's transform: the sheet, what is to lie between, then the marks. */
-export function paintOnCanvas(context: CanvasRenderingContext2D, picture: Picture, between: () => void = () => undefined): void {
+export function paintOnCanvas(context: CanvasRenderingContext2D, picture: Pick<Picture, 'sheet' | 'marks'>, between: () => void = () => undefined): void {
   const target = context as unknown as CanvasLike;
   paintSheet(target, picture.sheet);
   between();

@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
-import { apply33, CATCH_PX, drawnNodes, findShape, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
+import { apply33, CATCH_PX, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
 import { ImportsService } from '../platform/imports.service';
 import { ShapingService } from '../state/shaping.service';
 import { BitmapsService } from '../state/bitmaps.service';
@@ -10,16 +10,22 @@ import { DRAWING_TOOLS, ViewStore } from '../state/view.store';
 import { AidsService } from './aids.service';
 import { ColourReader } from './colour-reader';
 import { HandlesService } from './handles.service';
+import { HereMenuComponent } from './here-menu.component';
 import { RulersComponent } from './rulers.component';
 import { Surface } from './surface';
 import { ToolRunnerService } from './tool-runner.service';
+import { TouchTracker } from './touch';
 import { TypingComponent } from './typing.component';
 import { PointerWordsComponent } from './pointer-words.component';
+
+/** Ms that a finger rests for a long press, and px that it may tremble meanwhile. */
+const LONG_PRESS_MS = 550;
+const STILL_PX = 8;
 
 /** The drawing: the picture with its grid, ghosts and handles, and what the pointer does there. */
 @Component({
   selector: 'chemin-drawing',
-  imports: [PointerWordsComponent, RulersComponent, TypingComponent],
+  imports: [HereMenuComponent, PointerWordsComponent, RulersComponent, TypingComponent],
   templateUrl: './drawing.component.html',
   styleUrl: './drawing.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,6 +62,12 @@ export class DrawingComponent {
   private readonly colours = new ColourReader();
 
   protected readonly spaceHeld = signal(false);
+  private readonly touch = new TouchTracker();
+  private readonly menu = viewChild.required(HereMenuComponent);
+  private longPress: ReturnType<typeof setTimeout> | undefined;
+  private pressedAt: SheetPoint = { x: 0, y: 0 };
+  /** How hard the pen was pressed last. */
+  private press = 0.5;
   private panning: { x: number; y: number; panX: number; panY: number } | null = null;
   private waiting: readonly { readonly at: SheetPoint; readonly how: ReturnType<DrawingComponent['how']> }[] = [];
 
@@ -136,8 +148,7 @@ export class DrawingComponent {
   /** A point is added where a selected shape's boundary is pressed twice. */
   protected double(event: MouseEvent): void {
     if (this.view.tool() !== 'pick' || this.view.stage() !== 'draw' || this.handles.dragging()) return;
-    const px = this.px(event);
-    const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
+    const at = this.onSheet(this.px(event));
     for (const id of this.view.selection()) {
       const shape = findShape(this.documents.kept(), id);
       const map = shape && this.pictures.planeContext(shape.plane).options.sheetFromPlane;
@@ -150,9 +161,63 @@ export class DrawingComponent {
     }
   }
 
+  /** A right press, or a long one with a finger: what is there is chosen, and the menu of what can be done opens. */
+  protected openMenu(event: MouseEvent): void {
+    event.preventDefault();
+    if (this.tools.busy() || this.handles.dragging()) return;
+    this.choose(this.px(event));
+    this.menu().show(event);
+  }
+
+  private choose(px: SheetPoint): void {
+    const at = this.onSheet(px);
+    const hit = pickAt(this.pictures.picture(), at, CATCH_PX / this.view.zoom());
+    const holds = (id: string): boolean => {
+      const node = findNode(this.documents.kept(), id);
+      return node !== null && hit !== null && idsWithin(node).includes(hit.node);
+    };
+    if (hit && !this.view.selection().some(holds)) this.view.select([hit.node], hit.face);
+  }
+
+  /** A finger comes down: the first draws; a second ends that, and both move and zoom. */
+  private touchDown(event: PointerEvent): boolean {
+    clearTimeout(this.longPress);
+    const px = this.px(event);
+    if (this.touch.down(event.pointerId, px)) this.letGo();
+    if (!this.touch.draws) return false;
+    this.tools.mark();
+    this.pressedAt = px;
+    this.longPress = setTimeout(() => {
+      this.letGo();
+      this.openMenu(event);
+    }, LONG_PRESS_MS);
+    return true;
+  }
+
+  /** What a press has begun is undone: by a second finger, a long press, or because the browser took the pointer away. */
+  private letGo(): void {
+    clearTimeout(this.longPress);
+    this.waiting = [];
+    this.surface?.cancelDrag();
+    if (this.handles.dragging()) this.handles.cancel();
+    this.tools.takeBack();
+  }
+
+  protected lost(event: PointerEvent): void {
+    this.touch.up(event.pointerId);
+    this.panning = null;
+    this.letGo();
+  }
+
+  private onSheet(px: SheetPoint): SheetPoint {
+    return { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
+  }
+
   protected down(event: PointerEvent): void {
     if (event.target instanceof HTMLElement && event.target.closest('chemin-typing')) return;
     this.host().nativeElement.parentElement?.focus({ preventScroll: true });
+    if (event.pointerType === 'touch' && !this.touchDown(event)) return;
+    if (event.pointerType !== 'touch') this.tools.mark();
     if (event.button === 1 || (event.button === 0 && this.spaceHeld())) {
       this.panning = { x: event.clientX, y: event.clientY, panX: this.view.panX(), panY: this.view.panY() };
       (event.currentTarget as Element).setPointerCapture(event.pointerId);
@@ -168,6 +233,16 @@ export class DrawingComponent {
 
   /** Moves are gathered: one a frame reaches the tool, but all of a pen's. */
   protected move(event: PointerEvent): void {
+    if (event.pointerType === 'touch') {
+      const px = this.px(event);
+      const pinch = this.touch.move(event.pointerId, px);
+      if (Math.hypot(px.x - this.pressedAt.x, px.y - this.pressedAt.y) > STILL_PX) clearTimeout(this.longPress);
+      if (pinch) {
+        this.view.panBy(pinch.dx, pinch.dy);
+        this.view.zoomAt(pinch.factor, pinch.about.x, pinch.about.y);
+      }
+      if (!this.touch.draws) return;
+    }
     if (this.panning) {
       this.view.look(this.view.zoom(), this.panning.panX + event.clientX - this.panning.x, this.panning.panY + event.clientY - this.panning.y);
       return;
@@ -183,10 +258,18 @@ export class DrawingComponent {
   }
 
   private how(event: PointerEvent): { lock: boolean; free: boolean; carry: boolean; press: number } {
-    return { lock: event.shiftKey, free: event.altKey, carry: event.ctrlKey || event.metaKey, press: event.pointerType === 'mouse' ? 0.5 : event.pressure };
+    // A pen that is lifted says nothing of how hard it was pressed; the last place before tells it.
+    if (event.type !== 'pointerup') this.press = event.pointerType === 'mouse' ? 0.5 : event.pressure;
+    return { lock: event.shiftKey, free: event.altKey, carry: event.ctrlKey || event.metaKey, press: this.press };
   }
 
   protected up(event: PointerEvent): void {
+    clearTimeout(this.longPress);
+    if (event.pointerType === 'touch') {
+      const drew = this.touch.draws;
+      this.touch.up(event.pointerId);
+      if (!drew) return;
+    }
     if (this.panning) {
       this.panning = null;
       return;
@@ -194,6 +277,7 @@ export class DrawingComponent {
     if (event.button !== 0 || this.handles.dragging()) return;
     this.flush();
     this.tools.point('up', this.px(event), this.how(event));
+    this.tools.settle();
   }
 
   protected wheel(event: WheelEvent): void {

@@ -143,6 +143,12 @@ export class HandlesService {
     return [{ name: 'size', ...this.toScreen(corner), drag }];
   }
 
+  /** What is being dragged goes back to where it was. */
+  cancel(): void {
+    this.documents.show(null);
+    this.dragging.set(false);
+  }
+
   private finish(edit: Edit, label: string, end: boolean): void {
     const kept = this.documents.kept();
     if (!end) this.documents.show(edit);

@@ -61,6 +61,10 @@ export class ProjectionHandlesService {
     }
     const reference = tool === 'trace' ? this.trace.reference() : null;
     if (reference && !reference.locked && !reference.hidden) handles.push(...this.reference(reference));
+    // Only once it is given: in the middle of the picture it would be in the way of tracing.
+    if (tool === 'trace' && this.view.principal()) {
+      handles.push({ name: 'principal point', at: this.trace.principal(), drag: (to) => this.view.patch({ principal: to }) });
+    }
     if (this.view.figure()) handles.push(...this.figure());
     return handles;
   }
@@ -96,8 +100,7 @@ export class ProjectionHandlesService {
       });
     }
     const corner = cornerOf(setup);
-    if (corner)
-      add('nearest corner', 'corner', corner.at, (to, how) => this.steering.follow(moveCorner(kept(), to), ['corner'], 'move the nearest corner', how));
+    if (corner) add('origin', 'corner', corner.at, (to, how) => this.steering.follow(moveCorner(kept(), to), ['corner'], 'move the origin', how));
     return handles;
   }
 

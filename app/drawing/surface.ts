@@ -60,6 +60,7 @@ export class Surface {
   private paintPicture: (context: CanvasRenderingContext2D) => void = () => undefined;
   private paintOverlay: (context: CanvasRenderingContext2D) => void = () => undefined;
   private readonly styles: CSSStyleDeclaration;
+  private cancelling = false;
   private current: readonly Handle[] = [];
 
   constructor(host: HTMLElement) {
@@ -139,6 +140,13 @@ export class Surface {
     this.handleLayer.batchDraw();
   }
 
+  /** Lets go of the handle that is dragged, without an end to its drag. */
+  cancelDrag(): void {
+    this.cancelling = true;
+    for (const circle of this.handleLayer.find<Circle>('Circle')) if (circle.isDragging()) circle.stopDrag();
+    this.cancelling = false;
+  }
+
   private makeHandles(handles: readonly Handle[]): void {
     this.handleLayer.destroyChildren();
     handles.forEach((handle, i) => {
@@ -157,7 +165,9 @@ export class Surface {
         if (this.current[i]) this.current[i].drag(circle.position(), event.evt.altKey, false);
       });
       circle.on('dragmove', (event) => act(event, false));
-      circle.on('dragend', (event) => act(event, true));
+      circle.on('dragend', (event) => {
+        if (!this.cancelling) act(event, true);
+      });
       circle.on('pointerup', (event) => {
         if (!circle.isDragging() && !this.current[i]?.locked) act(event, true);
       });

@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { apply33, axesAt, CATCH_PX, parseLength, parseSum, type Edit, type Plane, type PlanePoint, type SheetPoint } from '@core';
+import { apply33, axesAt, CATCH_PX, parseLength, parseSum, type Edit, type History, type Plane, type PlanePoint, type SheetPoint } from '@core';
 import { placeTool } from '../features/artwork/place.tool';
 import { depthTool } from '../features/build/depth.tool';
 import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from '../features/draw/form.tool';
@@ -62,6 +62,7 @@ export class ToolRunnerService {
 
   private readonly state = signal<unknown>(pickTool.start());
   private readonly running = signal<ToolName>('pick');
+  private marked: { readonly state: unknown; readonly tool: ToolName; readonly history: History; readonly selection: readonly string[] } | null = null;
   /** Where the keyboard's pointer stands, and whether it has moved since the last press. */
   private keyboardAt: PlanePoint | null = null;
   private keyboardMoved = false;
@@ -143,7 +144,7 @@ export class ToolRunnerService {
     if (tool === this.running()) return;
     // What the tool before had begun ends here; the wish for another tool stands whatever that one wants next.
     // Picking keeps what is selected: another tool may be for it.
-    if (this.running() === 'pick') this.documents.show(null);
+    if (TOOLS[this.running()] === TOOLS.pick) this.documents.show(null);
     else this.step({ kind: 'key', key: 'Escape' });
     this.view.setTool(tool);
     this.running.set(tool);
@@ -161,6 +162,30 @@ export class ToolRunnerService {
     this.keyboardAt = null;
     const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
     this.send({ kind, at, ...how });
+  }
+
+  /** Remembers where the work stands, so that a press that turns out to mean something else can be taken back. */
+  mark(): void {
+    this.marked = { state: this.state(), tool: this.running(), history: this.documents.history(), selection: this.view.selection() };
+  }
+
+  /** A press has ended as it was meant: nothing of it is taken back any more. */
+  settle(): void {
+    this.marked = null;
+  }
+
+  /** Takes back what came since the mark, a step that was made included. */
+  takeBack(): void {
+    const { marked } = this;
+    this.marked = null;
+    if (!marked) return;
+    this.documents.show(null);
+    if (this.documents.history() !== marked.history) this.documents.undo();
+    if (this.running() !== marked.tool) this.view.setTool(marked.tool);
+    this.running.set(marked.tool);
+    this.state.set(marked.state);
+    this.view.select(marked.selection);
+    this.pointer.set(null);
   }
 
   key(key: 'Backspace' | 'Enter' | 'Escape'): void {

@@ -147,7 +147,7 @@ export class ClipboardService {
     if (!shapes.ok) return this.refuse(shapes.problems);
     const by = this.toMiddle(shapes.value);
     const nodes = shapes.value.map((node) => moved(node, moveOnPlane(plane, by.u, by.v)));
-    this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `paste ${nodes.length} shapes`);
+    this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
     this.view.select(nodes.map((node) => node.id));
     const notes = [...read.notes, ...shapes.notes];
     if (notes.length > 0) this.messages.say('warn', 'Some of the SVG was left out', notes.slice(0, 4).map((n) => (n.path && !n.message.includes(n.path) ? `${n.path}: ${n.message}` : n.message))); // prettier-ignore

@@ -4,6 +4,8 @@ import {
   commitEdit,
   presentDocument,
   replayHistory,
+  sameData,
+  soundHistory,
   startHistory,
   stepSchema,
   type Bitmap,
@@ -12,7 +14,7 @@ import {
   type Step,
 } from '@core';
 import type { Draft } from '../state/document.store';
-import { CheminDatabase, type StoredDrawing } from './database';
+import { CheminDatabase, type StoredDrawing, type StoredStep } from './database';
 import { bitmapsOf, currentFormat, fullDocument, fullStep, slimDocument, slimStep } from './slim';
 
 export interface OpenedDrawing {
@@ -39,6 +41,22 @@ export class BehindError extends Error {
   }
 }
 
+/** A kept drawing that cannot be read; what its steps still tell comes with it. */
+export class UnreadableError extends Error {
+  constructor(
+    readonly id: string,
+    readonly drawing: string,
+    reason: string,
+    /** The last good state, with the steps up to it. */
+    readonly recovered: History | null,
+    /** Steps after it that cannot be used. */
+    readonly lost: number,
+  ) {
+    super(reason);
+    this.name = 'UnreadableError';
+  }
+}
+
 /** Drawings in the browser's storage: kept, listed, renamed, copied, deleted and brought back. */
 @Injectable({ providedIn: 'root' })
 export class DrawingsService {
@@ -50,26 +68,47 @@ export class DrawingsService {
     return all.filter((drawing) => drawing.deleted > 0 === deleted).map((drawing) => ({ ...drawing, document: currentFormat(drawing.document) }));
   }
 
+  /** @throws UnreadableError where what is kept cannot be read as a drawing; nothing of it is changed */
   async open(id: string): Promise<OpenedDrawing | null> {
     const stored = await this.db.drawings.get(id);
     if (!stored) return null;
     const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
-    const ids = new Set([...bitmapsOf(stored.document, []), ...bitmapsOf(stored.base, rows.map((row) => row.step))].map((bitmap) => bitmap.id)); // prettier-ignore
-    const bitmaps = new Map((await this.db.bitmaps.bulkGet([...ids])).flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : [])));
+    const bitmaps = await this.bitmapsFor(stored, rows);
     const checked = checkDocument(fullDocument(stored.document, bitmaps));
-    if (!checked.ok) throw new Error(checked.problems[0]?.message ?? 'The kept drawing cannot be read.');
-    const steps = rows.slice(0, stored.stepCount).map((row) => stepSchema.safeParse(fullStep(row.step, bitmaps)));
     const base = checkDocument(fullDocument(stored.base, bitmaps));
-    if (base.ok && steps.every((s) => s.success)) {
-      const history = replayHistory(
-        base.value,
-        steps.map((s) => s.data!),
-        stored.position,
-      );
-      const fits = history.steps.length === stored.stepCount && JSON.stringify(presentDocument(history)) === JSON.stringify(checked.value);
-      if (fits) return { history, draft: stored.draft, revision: stored.revision, stepsLost: false };
+    const steps: Step[] = [];
+    for (const row of rows.slice(0, stored.stepCount)) {
+      const read = readStep(row, bitmaps);
+      if (!read) break;
+      steps.push(read);
     }
-    return { history: startHistory(checked.value), draft: stored.draft, revision: stored.revision, stepsLost: true };
+    const history = base.ok ? replayHistory(base.value, steps, stored.position) : null;
+    if (!checked.ok) {
+      const recovered = history && soundHistory(history);
+      const lost = stored.stepCount - (recovered?.steps.length ?? 0);
+      throw new UnreadableError(id, String(stored.name), checked.problems[0]?.message ?? 'It is damaged.', recovered, lost);
+    }
+    const opened = { draft: stored.draft, revision: stored.revision };
+    const whole = history !== null && history.steps.length === stored.stepCount && sameData(presentDocument(history), checked.value);
+    return whole ? { ...opened, history, stepsLost: false } : { ...opened, history: startHistory(checked.value), stepsLost: true };
+  }
+
+  private async bitmapsFor(stored: StoredDrawing, rows: readonly StoredStep[]): Promise<ReadonlyMap<string, Bitmap>> {
+    try {
+      const needed = [...bitmapsOf(stored.document, []), ...bitmapsOf(stored.base, rows.map((row) => row.step))]; // prettier-ignore
+      const found = await this.db.bitmaps.bulkGet([...new Set(needed.map((bitmap) => bitmap.id))]);
+      return new Map(found.flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : [])));
+    } catch {
+      // What is too damaged to say which bitmaps it needs is told apart when it is checked.
+      return new Map();
+    }
+  }
+
+  /** Everything that storage keeps of a drawing, as it is, as text: for saving what cannot be read. */
+  async raw(id: string): Promise<string> {
+    const drawing = await this.db.drawings.get(id);
+    const steps = await this.db.steps.where('drawing').equals(id).sortBy('index');
+    return JSON.stringify({ format: 'chemin-raw', drawing, steps: steps.map((row) => row.step) }, null, 1) + '\n';
   }
 
   /**
@@ -119,9 +158,9 @@ export class DrawingsService {
     return fullDocument(stored.document, new Map(found.flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : []))));
   }
 
-  /** Keeps a document as a new drawing. */
-  async add(document: CheminDocument): Promise<void> {
-    await this.save({ history: startHistory(document), draft: null, revision: 0, savedSteps: [] });
+  /** Keeps a document as a new drawing, or a whole history as one. */
+  async add(what: CheminDocument | History, draft: Draft | null = null): Promise<void> {
+    await this.save({ history: 'steps' in what ? what : startHistory(what), draft, revision: 0, savedSteps: [] });
   }
 
   /** Renames a drawing that is not open, as one more step of its own, so that its undo stays whole. */
@@ -155,5 +194,13 @@ export class DrawingsService {
 
   async setSetting(key: string, value: unknown): Promise<void> {
     await this.db.settings.put({ key, value });
+  }
+}
+
+function readStep(row: StoredStep, bitmaps: ReadonlyMap<string, Bitmap>): Step | null {
+  try {
+    return stepSchema.safeParse(fullStep(row.step, bitmaps)).data ?? null;
+  } catch {
+    return null;
   }
 }

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { wrap } from 'comlink';
-import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type LatticeSettings, type PdfOptions } from '@core';
+import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type HandOver, type LatticeSettings, type PdfOptions } from '@core';
 import { paintMarksOnCanvas } from '../drawing/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
 import { DocumentStore } from '../state/document.store';
@@ -25,22 +25,34 @@ export class HandOverService {
   private readonly messages = inject(MessageStore);
 
   /** What would be handed over now. */
-  sheet(): HandedSheet {
-    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), this.view.handOver());
+  /** @param part what is asked for otherwise than it is set */
+  sheet(part: Partial<HandOver> = {}): HandedSheet {
+    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), { ...this.view.handOver(), ...part });
   }
 
   svg(): void {
     this.writeSvg(this.sheet(), this.name());
   }
 
+  /** The grid alone, on transparent ground, whatever else is set. */
+  async grid(as: 'svg' | 'png'): Promise<void> {
+    const sheet = this.sheet({ content: 'grid', background: false });
+    const name = `${this.documents.kept().name}, grid`;
+    if (as === 'svg') this.writeSvg(sheet, name, 'the grid');
+    else await this.writePng(sheet, name, 'the grid');
+  }
+
   /** @param width in px; the sheet's own at its resolution where none is given */
   async png(width?: number): Promise<void> {
-    const handed = this.sheet();
+    await this.writePng(this.sheet(), this.name(), this.what(), width);
+  }
+
+  private async writePng(handed: HandedSheet, title: string, what: string, width?: number): Promise<void> {
     const { sheet } = handed;
     const px = Math.round(width ?? sheet.width / mmPer('px', sheet.resolution));
     const k = px / sheet.width;
     const height = Math.round(sheet.height * k);
-    const name = fileName(this.name(), 'png');
+    const name = fileName(title, 'png');
     if (Math.max(px, height) > MAX_SIDE || px * height > MAX_PX) {
       this.messages.say('bad', 'The PNG was not made', [
         `${px} × ${height}\u2009px are more than a browser can draw. Choose at most ${MAX_SIDE}\u2009px a side.`,
@@ -53,7 +65,7 @@ export class HandOverService {
       return;
     }
     download(name, blob);
-    this.messages.say('good', `The sheet was exported as PNG, ${px} × ${height}\u2009px`, [name]);
+    this.messages.say('good', `${capital(what)} was exported as PNG, ${px} × ${height}\u2009px`, [name]);
   }
 
   async pdf(options: Partial<PdfOptions> = {}): Promise<void> {
@@ -63,9 +75,14 @@ export class HandOverService {
   lattice(settings: LatticeSettings, as: 'svg' | 'pdf'): Promise<void> {
     const sheet = latticeSheet(settings);
     const name = `lattice ${settings.columns} x ${settings.rows}`;
-    if (as === 'pdf') return this.writePdf(sheet, { title: name, testBar: false, cutMarks: false });
-    this.writeSvg(sheet, name);
+    if (as === 'pdf') return this.writePdf(sheet, { title: name, testBar: false, cutMarks: false }, 'the lattice');
+    this.writeSvg(sheet, name, 'the lattice');
     return Promise.resolve();
+  }
+
+  /** What is exported, in words. */
+  private what(): string {
+    return this.view.handOver().content === 'grid' ? 'the grid' : 'the sheet';
   }
 
   private name(): string {
@@ -73,12 +90,12 @@ export class HandOverService {
     return this.view.handOver().content === 'grid' ? `${name}, grid` : name;
   }
 
-  private writeSvg(sheet: HandedSheet, title: string): void {
+  private writeSvg(sheet: HandedSheet, title: string, what = this.what()): void {
     downloadText(fileName(title, 'svg'), svgFromSheet(sheet, title), 'image/svg+xml');
-    this.messages.say('good', 'The sheet was exported as SVG', [fileName(title, 'svg')]);
+    this.messages.say('good', `${capital(what)} was exported as SVG`, [fileName(title, 'svg')]);
   }
 
-  private async writePdf(sheet: HandedSheet, options: PdfOptions): Promise<void> {
+  private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
     const worker = startPdfWorker();
     try {
@@ -88,7 +105,7 @@ export class HandOverService {
       });
       const bytes = await Promise.race([wrap<PdfWorker>(worker).write(sheet, options), stopped]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
-      this.messages.say('good', 'The sheet was exported as PDF in true size', [name]);
+      this.messages.say('good', `${capital(what)} was exported as PDF in true size`, [name]);
     } catch (error) {
       this.messages.say('bad', 'The PDF was not made', [error instanceof Error ? error.message : String(error), 'SVG and PNG still can be.']);
     } finally {
@@ -96,6 +113,8 @@ export class HandOverService {
     }
   }
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function paintedPng({ sheet, background, marks }: HandedSheet, width: number, height: number, k: number): Promise<Blob | null> {
   const canvas = document.createElement('canvas');

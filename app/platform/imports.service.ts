@@ -47,7 +47,7 @@ export class ImportsService {
       this.refuse(`“${file.name}” was not opened`, read.problems, 'The open drawing is untouched.');
       return;
     }
-    await this.keeping.adopt(read.value);
+    if (!(await this.keeping.adopt(read.value))) return;
     this.messages.say('good', `“${read.value.name}” was opened`);
   }
 

@@ -58,7 +58,7 @@ describe('files from outside', () => {
 
   it('become drawings of their own', async () => {
     openDrawing();
-    const adopt = jest.spyOn(TestBed.inject(KeepingService), 'adopt').mockResolvedValue();
+    const adopt = jest.spyOn(TestBed.inject(KeepingService), 'adopt').mockResolvedValue(true);
     const project = { ...emptyDocument('p', 'From a friend'), nodes: [] };
     await TestBed.inject(ImportsService).takeDropped([file('friend.chemin', writeProject(project))]);
     expect(adopt).toHaveBeenCalledWith(project);

@@ -3,6 +3,7 @@ import Dexie from 'dexie';
 import { emptyDocument } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
+import { CheminDatabase } from './database';
 import { DrawingsService } from './drawings.service';
 import { KeepingService } from './keeping.service';
 
@@ -67,9 +68,101 @@ describe('keeping', () => {
     store.commit({ kind: 'title', name: 'unsaved' });
     await keeping.saveNow();
     expect(keeping.saving()).toBe('failed');
-    expect(keeping.words()).toBe('not saved: export the project');
+    expect(keeping.words()).toBe('not saved');
     expect(TestBed.inject(MessageStore).messages().at(-1)!.lines).toContain('The quota is used up.');
     store.commit({ kind: 'title', name: 'still working' });
     expect(store.kept().name).toBe('still working');
+  });
+
+  it('asks before work that cannot be saved is left, and keeps it as a copy, lets it go, or stays', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    await keeping.begin();
+    const drawings = TestBed.inject(DrawingsService);
+    const store = TestBed.inject(DocumentStore);
+    const full = jest.spyOn(drawings, 'save').mockRejectedValue(new Error('The quota is used up.'));
+    store.commit({ kind: 'title', name: 'precious' });
+    const staying = keeping.startEmpty();
+    await settle(50);
+    keeping.asking()!('stay');
+    await staying;
+    expect(store.kept().name).toBe('precious');
+    const copying = keeping.startEmpty();
+    await settle(50);
+    full.mockRestore();
+    keeping.asking()!('copy');
+    await copying;
+    expect((await drawings.list(false)).map((d) => d.name)).toEqual(expect.arrayContaining(['precious, copy', 'Untitled drawing']));
+    expect(store.kept().name).toBe('Untitled drawing');
+    const again = jest.spyOn(drawings, 'save').mockRejectedValue(new Error('The quota is used up.'));
+    store.commit({ kind: 'title', name: 'not so precious' });
+    const leaving = keeping.startEmpty();
+    await settle(50);
+    again.mockRestore();
+    keeping.asking()!('leave');
+    await leaving;
+    expect(store.kept().name).toBe('Untitled drawing');
+  });
+
+  it('asks a page that is behind another before it leaves, and keeps its steps in the copy', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    await keeping.begin();
+    const store = TestBed.inject(DocumentStore);
+    const drawings = TestBed.inject(DrawingsService);
+    await drawings.rename(store.kept().id, 'changed elsewhere');
+    store.commit({ kind: 'title', name: 'changed here' });
+    for (let i = 0; i < 6; i++) TestBed.inject(MessageStore).say('warn', `message ${i}`);
+    const leaving = keeping.startEmpty();
+    await settle(50);
+    expect(
+      TestBed.inject(MessageStore)
+        .messages()
+        .some((m) => m.action?.label === 'Keep as a copy'),
+    ).toBe(true);
+    keeping.asking()!('copy');
+    await leaving;
+    const copy = (await drawings.list(false)).find((d) => d.name === 'changed here, copy')!;
+    expect((await drawings.open(copy.id))!.history.steps).toHaveLength(2);
+  });
+
+  it('opens the last good state of a damaged drawing as one of its own, and leaves the damaged one as it is', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    await keeping.adopt(emptyDocument('x', 'good'));
+    const store = TestBed.inject(DocumentStore);
+    store.commit({ kind: 'title', name: 'better' });
+    await keeping.saveNow();
+    const { id } = store.kept();
+    const db = new CheminDatabase();
+    const damaged = { ...store.kept(), sheet: { ...store.kept().sheet, width: -1 } };
+    await db.drawings.update(id, { document: damaged, stepCount: 2 });
+    await db.steps.put({ drawing: id, index: 1, step: { label: 'x', edit: { kind: 'sheet', sheet: damaged.sheet } } });
+    TestBed.resetTestingModule();
+    const next = TestBed.inject(KeepingService);
+    await next.begin();
+    const opened = TestBed.inject(DocumentStore);
+    expect(opened.kept().name).toBe('better, recovered');
+    expect(opened.kept().id).not.toBe(id);
+    expect(opened.history().documents.map((d) => d.name)).toEqual(['good', 'better', 'better, recovered']);
+    const message = TestBed.inject(MessageStore).messages().at(-1)!;
+    expect([message.title, message.action?.label]).toEqual(['“better” cannot be read', 'Save its raw file']);
+    expect((await db.drawings.get(id))!.document).toEqual(damaged);
+    expect(JSON.parse(await TestBed.inject(DrawingsService).raw(id))).toMatchObject({ drawing: { id }, steps: [{}, {}] });
+    // The next visit opens what was recovered, not one more of it.
+    const count = await db.drawings.count();
+    TestBed.resetTestingModule();
+    await TestBed.inject(KeepingService).begin();
+    expect([TestBed.inject(DocumentStore).kept().name, await db.drawings.count()]).toEqual(['better, recovered', count]);
+  });
+
+  it('passes over a drawing of which nothing can be read, and keeps what is done instead at every visit', async () => {
+    const db = new CheminDatabase();
+    await db.drawings.put({ id: 'bad', name: 'bad', changed: 9e15, deleted: 0, revision: 1, document: null, base: null, position: 0, stepCount: 0, draft: null } as never); // prettier-ignore
+    for (const name of ['first visit', 'second visit']) {
+      TestBed.resetTestingModule();
+      await TestBed.inject(DrawingsService).setSetting('open', 'bad');
+      const keeping = TestBed.inject(KeepingService);
+      await keeping.begin();
+      await keeping.adopt(emptyDocument('x', name));
+    }
+    expect((await db.drawings.toArray()).map((d) => d.name)).toEqual(expect.arrayContaining(['bad', 'first visit', 'second visit']));
   });
 });

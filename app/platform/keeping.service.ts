@@ -1,14 +1,29 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import { emptyDocument, presentDocument, startHistory, type CheminDocument, type History, type Step } from '@core';
+import {
+  commitEdit,
+  derivedName,
+  emptyDocument,
+  historyAs,
+  presentDocument,
+  startHistory,
+  writeProject,
+  type CheminDocument,
+  type History,
+  type Step,
+} from '@core';
 import { DocumentStore, type Draft } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
-import { BehindError, DrawingsService } from './drawings.service';
+import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from './drawings.service';
+import { downloadText, fileName } from './files';
 
 /** Longest time in ms between a change and its saving. */
 const SAVE_AFTER_MS = 300;
 
 type Saving = 'saved' | 'waiting' | 'failed' | 'behind';
+
+/** What to do with work that is not saved: keep it as a copy, leave it, or stay with it. */
+export type UnsavedAnswer = 'copy' | 'leave' | 'stay';
 
 /** Which drawing is open, and its continuous saving in this browser. */
 @Injectable({ providedIn: 'root' })
@@ -29,10 +44,16 @@ export class KeepingService {
   private running: Promise<void> = Promise.resolve();
 
   readonly saving = this.state.asReadonly();
+  /** Whether what is here is not in storage, and will not be by itself. */
+  readonly stuck = computed(() => this.state() === 'failed' || this.state() === 'behind');
+  /** Why it is not, in a sentence. */
+  readonly reason = signal('');
+  /** Set while the person is asked what to do with unsaved work. */
+  readonly asking = signal<((answer: UnsavedAnswer) => void) | null>(null);
   /** `saved 2 s ago, in this browser`, or what stands in the way. */
   readonly words = computed(() => {
-    if (this.state() === 'failed') return 'not saved: export the project';
-    if (this.state() === 'behind') return 'changed in another page';
+    if (this.state() === 'failed') return 'not saved';
+    if (this.state() === 'behind') return 'not saved: changed in another page';
     if (this.savedAt() === 0) return 'not saved yet';
     const seconds = Math.max(0, Math.round((this.now() - this.savedAt()) / 1000));
     const ago = seconds < 60 ? `${seconds}\u2009s` : seconds < 3600 ? `${Math.floor(seconds / 60)}\u2009min` : `${Math.floor(seconds / 3600)}\u2009h`;
@@ -48,29 +69,45 @@ export class KeepingService {
     setInterval(() => this.now.set(Date.now()), 1000);
     const flush = (): void => void this.saveNow();
     addEventListener('pagehide', flush);
+    addEventListener('beforeunload', (event) => {
+      if (this.unsaved() && this.stuck()) event.preventDefault();
+    });
     document.addEventListener('visibilitychange', () => {
       if (document.visibilityState === 'hidden') flush();
     });
   }
 
-  /** Opens what was open last; on the first visit, the first demo drawing. */
+  /** Opens what was open last, else what was changed last and can be read; on the first visit, the first demo drawing. */
   async begin(): Promise<void> {
     try {
       const last = await this.drawings.setting('open');
       if (typeof last === 'string' && (await this.open(last))) return;
-      const kept = await this.drawings.list(false);
-      if (kept[0] && (await this.open(kept[0].id))) return;
+      for (const { id } of await this.drawings.list(false)) if (id !== last && (await this.open(id))) return;
       await this.addDemos();
     } catch (error) {
       this.trouble(error);
-      if (!this.store.open()) await this.show(startHistory(await this.firstDemo()), null);
+      if (!this.store.open()) await this.show(startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() }), null);
     }
   }
 
+  /**
+   * Opens a kept drawing. One that cannot be read is left as it is; its last good state opens as a drawing of its own.
+   * @returns whether something was opened
+   */
   async open(id: string): Promise<boolean> {
-    const opened = await this.drawings.open(id);
-    if (!opened) return false;
-    await this.saveNow();
+    let opened;
+    try {
+      opened = await this.drawings.open(id);
+    } catch (error) {
+      if (error instanceof UnreadableError) return this.recover(error);
+      throw error;
+    }
+    if (!opened || !(await this.mayLeave())) return false;
+    await this.take(id, opened);
+    return true;
+  }
+
+  private async take(id: string, opened: OpenedDrawing): Promise<void> {
     if (opened.stepsLost) this.messages.say('warn', 'The steps of this drawing could not be read', ['The drawing itself is whole. Undo starts from here.']);
     this.revision = opened.revision;
     this.savedSteps = opened.history.steps;
@@ -80,19 +117,81 @@ export class KeepingService {
     this.state.set('saved');
     await this.show(opened.history, opened.draft);
     await this.drawings.setSetting('open', id);
+  }
+
+  /** Keeps a document, or a whole history, as a drawing of its own and opens it. */
+  async adopt(what: CheminDocument | History): Promise<boolean> {
+    if (!(await this.mayLeave())) return false;
+    const fresh = historyAs('steps' in what ? what : startHistory(what), crypto.randomUUID());
+    try {
+      await this.addAndTake(fresh, null);
+    } catch (error) {
+      this.revision = 0;
+      this.savedSteps = [];
+      this.savedHistory = null;
+      this.savedDraft = null;
+      await this.show(fresh, null);
+      this.trouble(error);
+    }
     return true;
   }
 
-  /** Keeps a document under a fresh id and opens it. */
-  async adopt(document: CheminDocument): Promise<void> {
-    const fresh = { ...document, id: crypto.randomUUID() };
+  /** Keeps what is here as a drawing of its own, with its steps; what another page wrote stays as it is. */
+  async keepAsCopy(): Promise<boolean> {
+    const copy = historyAs(this.store.history(), crypto.randomUUID());
+    const name = derivedName(presentDocument(copy).name, ', copy');
     try {
-      await this.drawings.add(fresh);
-      await this.open(fresh.id);
+      await this.addAndTake(commitEdit(copy, { kind: 'title', name }), this.store.draft());
+      return true;
     } catch (error) {
       this.trouble(error);
-      await this.show(startHistory(fresh), null);
+      return false;
     }
+  }
+
+  private async addAndTake(history: History, draft: Draft | null): Promise<void> {
+    await this.drawings.add(history, draft);
+    const opened = await this.drawings.open(history.base.id);
+    if (opened) await this.take(history.base.id, opened);
+  }
+
+  /** Saves what is here as a project file. */
+  saveFile(): void {
+    const document = this.store.kept();
+    downloadText(fileName(document.name, 'chemin'), writeProject(document), 'application/json');
+  }
+
+  /** Saves, and where that cannot be, asks before what is here is left. */
+  private async mayLeave(): Promise<boolean> {
+    await this.saveNow();
+    if (!this.unsaved()) return true;
+    const answer = await new Promise<UnsavedAnswer>((resolve) => this.asking.set(resolve));
+    this.asking.set(null);
+    if (answer === 'copy') return this.keepAsCopy();
+    return answer === 'leave';
+  }
+
+  private unsaved(): boolean {
+    return this.store.open() && (this.store.history() !== this.savedHistory || this.store.draft() !== this.savedDraft);
+  }
+
+  private async recover({ id, drawing, message, recovered, lost }: UnreadableError): Promise<boolean> {
+    const raw = { label: 'Save its raw file', run: () => void this.saveRaw(id, drawing) };
+    const title = `“${drawing}” cannot be read`;
+    if (!recovered) {
+      this.messages.say('bad', title, [message, 'Nothing of it was changed. Its raw file can be saved.'], raw);
+      return false;
+    }
+    const name = derivedName(drawing, ', recovered');
+    if (!(await this.adopt(commitEdit(recovered, { kind: 'title', name })))) return false;
+    const steps = lost === 1 ? 'one step' : `${lost} steps`;
+    this.messages.say('bad', title, [message, `Its last good state, ${steps} back, is open as “${name}”. The damaged one is kept as it is.`], raw);
+    return true;
+  }
+
+  /** Saves all that storage has of a drawing, readable or not. */
+  async saveRaw(id: string, name: string): Promise<void> {
+    downloadText(fileName(name, 'raw.json'), await this.drawings.raw(id), 'application/json');
   }
 
   async startEmpty(): Promise<void> {
@@ -118,7 +217,7 @@ export class KeepingService {
   private async save(): Promise<void> {
     const history = this.store.history();
     const draft = this.store.draft();
-    if (!this.store.open() || this.state() === 'behind' || (history === this.savedHistory && draft === this.savedDraft)) return;
+    if (this.state() === 'behind' || !this.unsaved()) return;
     this.state.set('waiting');
     try {
       this.revision = await this.drawings.save({ history, draft, revision: this.revision, savedSteps: this.savedSteps });
@@ -136,29 +235,24 @@ export class KeepingService {
 
   private behind(): void {
     this.state.set('behind');
-    const { name } = this.store.kept();
-    this.messages.say(
-      'warn',
-      `“${name}” was changed in another page`,
-      ['Nothing was overwritten. Keep what is here as a drawing of its own; the other stays as it is.'],
-      {
-        label: 'Keep as a copy',
-        run: () => void this.adopt({ ...presentDocument(this.store.history()), name: `${name}, copy` }),
-      },
-    );
+    this.reason.set('This drawing was changed in another page. Nothing was overwritten.');
+    const lines = ['Nothing was overwritten. Keep what is here as a drawing of its own; the other stays as it is.'];
+    this.messages.say('warn', `“${this.store.kept().name}” was changed in another page`, lines, { label: 'Keep as a copy', run: () => void this.keepAsCopy() });
   }
 
   private trouble(error: unknown): void {
     this.state.set('failed');
     const reason = error instanceof Error ? error.message : String(error);
-    this.messages.say('bad', 'This browser could not keep the drawing', [reason, 'Work goes on. Export the project now and then, under Output.']);
+    this.reason.set(`This browser could not keep the drawing: ${reason}`);
+    const save = { label: 'Save as a file', run: () => this.saveFile() };
+    this.messages.say('bad', 'This browser could not keep the drawing', [reason, 'Work goes on, and saving is tried again at every change.'], save);
   }
 
   private async show(history: History, draft: Draft | null): Promise<void> {
     this.store.load(history, draft);
     this.view.select([]);
     // Aids and locks belong to the drawing that they were set for.
-    this.view.patch({ figure: false, cone: false, locks: [], reference: null, blink: 'off', comparing: false });
+    this.view.patch({ figure: false, cone: false, locks: [], principal: null, reference: null, blink: 'off', comparing: false });
     const { sheet } = presentDocument(history);
     this.view.fit(sheet.width, sheet.height);
   }

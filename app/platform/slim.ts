@@ -16,12 +16,13 @@ export function slimStep(step: Step): Step {
 
 /** The document with its bitmaps again. What was kept before bitmaps came has none. */
 export function fullDocument(document: CheminDocument, bitmaps: ReadonlyMap<string, Bitmap>): CheminDocument {
-  if (!Array.isArray(document.bitmaps) || document.bitmaps.length === 0) return document;
+  if (!Array.isArray(document?.bitmaps) || document.bitmaps.length === 0) return document;
   return { ...document, bitmaps: document.bitmaps.map((bitmap) => bitmaps.get(bitmap.id) ?? bitmap) };
 }
 
 /** A stored document in the present format, unchecked, for lists and thumbnails. */
 export function currentFormat(document: CheminDocument): CheminDocument {
+  if (typeof document !== 'object' || document === null) return document;
   return toPresentVersion(document as unknown as Record<string, unknown>) as unknown as CheminDocument;
 }
 

@@ -1,8 +1,9 @@
 import type { ElementRef } from '@angular/core';
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
+import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { FAMILIES, gridMarks, nameProjection, PictureMaker, projectionFrom, type CheminDocument, type FamilyKey, type ProjectionSetup } from '@core';
+import { returnFocusAtEnd } from '../controls/return-focus';
 import { paintMarksOnCanvas } from '../drawing/canvas-paint';
 import { DocumentStore } from '../state/document.store';
 import { SteeringService } from '../state/steering.service';
@@ -66,7 +67,7 @@ export class ComparePaneComponent {
       <header>
         <h2>Compare</h2>
         <p class="note">The same drawing in several projections. Adopting one changes no size.</p>
-        <button type="button" class="plain" (click)="close()">Close</button>
+        <button #closer type="button" class="plain" (click)="close()">Close</button>
       </header>
       <div class="panes">
         @for (pane of panes(); track $index; let i = $index) {
@@ -100,6 +101,7 @@ export class CompareComponent {
   protected readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly steering = inject(SteeringService);
+  private readonly closer = viewChild.required<ElementRef<HTMLButtonElement>>('closer');
   protected readonly families = [...FAMILIES];
   protected readonly chosen = signal<readonly FamilyKey[]>(this.others());
   protected readonly panes = computed(() => {
@@ -107,6 +109,11 @@ export class CompareComponent {
     const setups = [now, ...this.chosen().map((key) => this.steering.framed(key))];
     return setups.map((setup) => ({ setup, name: nameProjection(setup).name }));
   });
+
+  constructor() {
+    returnFocusAtEnd();
+    afterNextRender(() => this.closer().nativeElement.focus());
+  }
 
   private others(): readonly FamilyKey[] {
     const { key } = nameProjection(this.store.kept().projection);

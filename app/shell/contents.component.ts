@@ -1,10 +1,25 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
-import { isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
+import {
+  afterNextRender,
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  Injector,
+  signal,
+  untracked,
+} from '@angular/core';
+import { idsWithin, isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { CommandsService } from '../state/commands.service';
+import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { focusDrawing } from './key-rules';
+import { treeAct, TypeAhead, type TreeAct } from './tree-keys';
 
 /** Height of a row in px; from so many rows on only those are made that are seen, with some around. */
 const ROW = 30;
@@ -36,10 +51,15 @@ export class ContentsComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
   protected readonly commands = inject(CommandsService);
+  private readonly pictures = inject(PictureService);
   protected readonly search = signal('');
   protected readonly scrolled = signal(0);
   protected readonly chosen = computed(() => new Set(this.view.selection()));
   protected readonly naming = signal<string | null>(null);
+  /** The row that has the focus, or had it last. */
+  protected readonly active = signal<string | null>(null);
+  private readonly ahead = new TypeAhead();
+  private readonly injector = inject(Injector);
   /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
   private readonly byHand = signal<ReadonlyMap<string, boolean>>(new Map());
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -186,6 +206,9 @@ export class ContentsComponent {
     return new Set(hidden.map(({ node }) => node.id));
   });
 
+  /** Things that are painted whole because they could not be cut where something lies in front of them. */
+  protected readonly uncut = computed(() => new Set(this.pictures.picture().uncut));
+
   protected icon({ node }: TreeEntry): string {
     if (node.kind === 'group') return 'group';
     if (node.kind === 'placement') return 'place';
@@ -202,7 +225,77 @@ export class ContentsComponent {
     this.byHand.set(new Map(this.byHand()).set(entry.node.id, !this.isFolded(entry)));
   }
 
+  /** The row at which the Tab key stops: the one that had the focus, else the selected one, else the first. */
+  protected readonly stop = computed(() => {
+    const there = new Set(this.window().map((row) => row.node.id));
+    const wanted = [this.active(), this.view.selection().at(-1) ?? null];
+    return wanted.find((id) => id !== null && there.has(id)) ?? this.window()[0]?.node.id ?? null;
+  });
+
+  protected press(event: KeyboardEvent): void {
+    const at = event.target instanceof HTMLElement ? event.target.dataset['row'] : undefined;
+    if (at === undefined) return;
+    const rows = this.rows();
+    const now = performance.now();
+    const word = event.key === ' ' && this.ahead.typing(now);
+    const act = word ? null : treeAct(event, { rows, at, open: (entry) => !this.isFolded(entry) });
+    if (act) this.act(act);
+    else {
+      const letter = event.key.length === 1 && (word || /\S/.test(event.key)) && !event.ctrlKey && !event.metaKey && !event.altKey;
+      const found = letter ? this.ahead.find(event.key, rows, at, now) : null;
+      if (!letter) return;
+      if (found) this.goTo(found);
+    }
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  private act(act: TreeAct): void {
+    if (act.kind === 'go') {
+      if (act.extend) this.view.select([...new Set([...this.view.selection(), act.to])]);
+      return this.goTo(act.to);
+    }
+    const row = this.rows().find((entry) => entry.node.id === act.id);
+    if (!row) return;
+    const { selection } = this.view;
+    if (act.kind === 'fold' || act.kind === 'unfold') this.fold(row);
+    else if (act.kind === 'choose') this.view.select([act.id]);
+    else if (act.kind === 'add') this.view.select(selection().includes(act.id) ? selection().filter((id) => id !== act.id) : [...selection(), act.id]);
+    else if (act.kind === 'rename') this.naming.set(act.id);
+    else if (act.kind === 'delete') this.delete(row);
+    else if (act.kind === 'move') this.moveBy(row, act.by);
+  }
+
+  /** Past its next neighbour in its group: up in the list is later in the document. */
+  private moveBy(row: TreeEntry, by: 1 | -1): void {
+    const siblings = this.store.entries().filter((entry) => entry.parent === row.parent).map((entry) => entry.node.id); // prettier-ignore
+    const at = siblings.indexOf(row.node.id);
+    const to = by > 0 ? at + 2 : at - 1;
+    if (to < 0 || (by > 0 && at + 1 >= siblings.length)) return;
+    this.arrange([row.node.id], row.parent, siblings[to] ?? null);
+    this.goTo(row.node.id);
+  }
+
+  /** Brings a row into view and gives it the focus, also where it was not made yet. */
+  protected goTo(id: string): void {
+    const place = this.rows().findIndex((row) => row.node.id === id);
+    const list = this.host.querySelector('ul');
+    if (!list || place < 0) return;
+    this.active.set(id);
+    const [top, bottom] = [place * ROW, (place + 1) * ROW];
+    if (top < list.scrollTop) list.scrollTop = top;
+    else if (bottom > list.scrollTop + list.clientHeight) list.scrollTop = bottom - list.clientHeight;
+    this.scrolled.set(list.scrollTop);
+    const focus = (): void =>
+      Array.from(list.children)
+        .find((row): row is HTMLElement => row instanceof HTMLElement && row.dataset['row'] === id)
+        ?.focus({ preventScroll: true });
+    afterNextRender(focus, { injector: this.injector });
+  }
+
+  /** By pointer: what is chosen so is worked on in the drawing, which then has the keys. */
   protected choose(id: string, event: MouseEvent): void {
+    focusDrawing();
     const { ctrlKey, metaKey, shiftKey } = event;
     const selection = this.view.selection();
     if (!ctrlKey && !metaKey && !shiftKey) return this.view.select([id]);
@@ -223,7 +316,13 @@ export class ContentsComponent {
     if (name && name !== old) this.store.commit({ kind: 'name', id, name }, `rename ${old}`);
   }
 
+  /** Deletes what a row stands for; the focus goes to its neighbour. */
   protected delete({ node }: TreeEntry): void {
+    const rows = this.rows();
+    const inside = new Set(idsWithin(node));
+    const place = rows.findIndex((row) => row.node.id === node.id);
+    const next = rows.slice(place + 1).find((row) => !inside.has(row.node.id)) ?? rows[place - 1];
     this.store.commit({ kind: 'delete', ids: [node.id] }, `delete ${node.name}`);
+    if (next) this.goTo(next.node.id);
   }
 }

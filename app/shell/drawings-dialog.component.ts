@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
+import { derivedName } from '@core';
 import { DialogComponent } from '../controls/dialog.component';
 import { IconComponent } from '../controls/icon.component';
 import type { StoredDrawing } from '../platform/database';
@@ -11,18 +12,19 @@ import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
 import { ThumbnailComponent } from './thumbnail.component';
+import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** All drawings in this browser with living thumbnails: opened, renamed, copied, deleted and brought back. */
 @Component({
   selector: 'chemin-drawings-dialog',
-  imports: [ButtonModule, DialogComponent, IconComponent, ThumbnailComponent],
+  imports: [TextFieldDirective, ButtonModule, DialogComponent, IconComponent, ThumbnailComponent],
   templateUrl: './drawings-dialog.component.html',
   styleUrl: './drawings-dialog.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DrawingsDialogComponent {
   private readonly drawings = inject(DrawingsService);
-  private readonly keeping = inject(KeepingService);
+  protected readonly keeping = inject(KeepingService);
   private readonly imports = inject(ImportsService);
   private readonly messages = inject(MessageStore);
   private readonly view = inject(ViewStore);
@@ -32,8 +34,15 @@ export class DrawingsDialogComponent {
   protected readonly kept = signal<readonly StoredDrawing[]>([]);
   protected readonly gone = signal<readonly StoredDrawing[]>([]);
 
+  /** Ids of drawings that are too damaged to be shown. */
+  protected readonly damaged = signal<ReadonlySet<string>>(new Set());
+
   constructor() {
     void this.refresh();
+  }
+
+  protected damage({ id }: StoredDrawing): void {
+    this.damaged.update((known) => new Set([...known, id]));
   }
 
   protected when({ changed }: StoredDrawing): string {
@@ -64,7 +73,9 @@ export class DrawingsDialogComponent {
   }
 
   protected async copy(drawing: StoredDrawing): Promise<void> {
-    await this.attempt(async () => this.drawings.add({ ...(await this.drawings.whole(drawing)), id: crypto.randomUUID(), name: `${drawing.name}, copy` }));
+    await this.attempt(async () =>
+      this.drawings.add({ ...(await this.drawings.whole(drawing)), id: crypto.randomUUID(), name: derivedName(drawing.name, ', copy') }),
+    );
     await this.refresh();
   }
 
@@ -75,6 +86,8 @@ export class DrawingsDialogComponent {
         const other = this.kept().find((d) => d.id !== drawing.id);
         if (other) await this.keeping.open(other.id);
         else await this.keeping.startEmpty();
+        // Whoever chose to stay with unsaved work keeps the drawing too.
+        if (drawing.id === this.store.kept().id) return;
       }
       await this.drawings.setDeleted(drawing.id, deleted);
     });

@@ -2,22 +2,21 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { InputTextModule } from 'primeng/inputtext';
 import { DialogComponent } from '../controls/dialog.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
-import { CommandsService } from '../state/commands.service';
-import { COMMANDS, type CommandId } from '../state/keys';
+import { FindingService, type Found } from '../state/finding.service';
 import { ViewStore } from '../state/view.store';
 
-/** Finds any command by words and runs it. */
+/** Finds any command or setting by words and goes there; what cannot be done now says what is missing. */
 @Component({
   selector: 'chemin-finder',
   imports: [DialogComponent, InputTextModule, TakeFocusDirective],
   template: `
-    <chemin-dialog title="Find a command" [top]="true" (closed)="close()">
+    <chemin-dialog title="Find a command or a setting" [top]="true" (closed)="close()">
       <input
         pInputText
         type="text"
         class="question"
         role="combobox"
-        aria-label="Words of the command"
+        aria-label="Words of the command or setting"
         aria-expanded="true"
         aria-controls="found"
         [attr.aria-activedescendant]="'found-' + at()"
@@ -25,24 +24,30 @@ import { ViewStore } from '../state/view.store';
         (input)="ask($any($event.target).value)"
         (keydown)="press($event)"
       />
-      <ul id="found" role="listbox" aria-label="Commands">
-        @for (id of found(); track id; let i = $index) {
+      <ul id="found" role="listbox" aria-label="Commands and settings">
+        @for (item of found(); track item.title + item.keys.join(); let i = $index) {
           <li
             role="option"
             tabindex="-1"
             [id]="'found-' + i"
             [attr.aria-selected]="i === at()"
-            [class.off]="!commands.enabled(id)"
-            (click)="run(id)"
-            (keydown.enter)="run(id)"
+            [class.off]="item.why !== null"
+            [attr.aria-disabled]="item.why !== null || null"
+            (click)="run(item)"
+            (keydown.enter)="run(item)"
           >
-            <span>{{ table[id].title }}</span>
-            @for (key of table[id].keys; track key) {
+            <span
+              >{{ item.title }}
+              @if (item.why) {
+                <small>{{ item.why }}</small>
+              }
+            </span>
+            @for (key of item.keys; track key) {
               <kbd>{{ key }}</kbd>
             }
           </li>
         } @empty {
-          <li class="none">No command has these words.</li>
+          <li class="none">No command and no setting has these words.</li>
         }
       </ul>
     </chemin-dialog>
@@ -72,6 +77,10 @@ import { ViewStore } from '../state/view.store';
     li[aria-selected='true'] {
       background: var(--violet-wash);
     }
+    small {
+      display: block;
+      color: var(--warn);
+    }
     li.off span,
     .none {
       color: var(--ink-2);
@@ -80,12 +89,11 @@ import { ViewStore } from '../state/view.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FinderComponent {
-  protected readonly commands = inject(CommandsService);
+  private readonly finding = inject(FindingService);
   private readonly view = inject(ViewStore);
-  protected readonly table: Readonly<Record<CommandId, { readonly title: string; readonly keys: readonly string[] }>> = COMMANDS;
   private readonly question = signal('');
   protected readonly at = signal(0);
-  protected readonly found = computed(() => this.commands.find(this.question()));
+  protected readonly found = computed(() => this.finding.find(this.question()));
 
   protected ask(text: string): void {
     this.question.set(text);
@@ -97,16 +105,18 @@ export class FinderComponent {
     if (event.key === 'ArrowDown') this.at.set(Math.min(last, this.at() + 1));
     else if (event.key === 'ArrowUp') this.at.set(Math.max(0, this.at() - 1));
     else if (event.key === 'Enter') {
-      const id = this.found()[this.at()];
-      if (id) this.run(id);
+      const item = this.found()[this.at()];
+      if (item) this.run(item);
     } else return;
     event.preventDefault();
     queueMicrotask(() => document.getElementById(`found-${this.at()}`)?.scrollIntoView({ block: 'nearest' }));
   }
 
-  protected run(id: CommandId): void {
+  /** What cannot be done now stays listed, with what is missing. */
+  protected run(item: Found): void {
+    if (item.why !== null) return;
     this.close();
-    if (this.commands.enabled(id)) this.commands.run(id);
+    item.go();
   }
 
   protected close(): void {

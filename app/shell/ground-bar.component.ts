@@ -22,22 +22,25 @@ import { RosetteComponent } from './rosette.component';
         <span>{{ axes() }}</span>
       </div>
       @if (view.plane().kind !== 'sheet') {
-        <chemin-measure class="offset" label="Offset" [cell]="store.shown().grid.cell" [value]="view.plane().offset" (taken)="view.putPlane(at($event))" />
+        <chemin-measure in="cells" class="offset" label="Offset" [value]="view.plane().offset" (taken)="view.putPlane(at($event))" />
       }
       <span class="rule"></span>
       <button type="button" class="plain" [attr.aria-pressed]="view.grid()" pTooltip="G" tooltipPosition="top" (click)="commands.run('view.grid')">
         Grid {{ view.grid() ? 'shown' : 'hidden' }}
       </button>
       <button type="button" class="plain" [attr.aria-pressed]="view.snapping()" pTooltip="K" tooltipPosition="top" (click)="commands.run('view.snap')">
-        Snapping {{ view.snapping() ? 'on' : 'off' }}
+        Snap {{ view.snapping() ? 'on' : 'off' }}
       </button>
-      <button type="button" class="plain" aria-haspopup="dialog" (click)="commands.run('view.catching')">Catching</button>
+      <button type="button" class="plain" aria-haspopup="dialog" (click)="commands.run('view.catching')">Snap to…</button>
       <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">
         See-through
       </button>
       <span class="rule"></span>
       <output class="place" aria-label="Place of the pointer in cells">{{ place() }}</output>
       <output class="size" aria-label="Measures of what is being drawn">{{ size() }}</output>
+      @if (tools.busy()) {
+        <button type="button" class="plain" (click)="tools.typing.set('')">Type lengths</button>
+      }
       <span class="gap"></span>
       <span class="cell">{{ cell() }}</span>
       <span class="rule"></span>
@@ -54,7 +57,7 @@ export class GroundBarComponent {
   protected readonly view = inject(ViewStore);
   protected readonly store = inject(DocumentStore);
   protected readonly commands = inject(CommandsService);
-  private readonly tools = inject(ToolRunnerService);
+  protected readonly tools = inject(ToolRunnerService);
   private readonly pictures = inject(PictureService);
 
   /** The plane at another offset. */

@@ -6,18 +6,24 @@ import { KeepingService } from '../platform/keeping.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** The head: the drawing's name, how it is kept, undo and redo, finding. */
 @Component({
   selector: 'chemin-head',
-  imports: [IconComponent, TooltipModule],
+  imports: [TextFieldDirective, IconComponent, TooltipModule],
   template: `
     <header>
       <strong class="mark">Chemin</strong>
       <button type="button" class="plain" (click)="commands.run('document.list')"><chemin-icon name="drawings" />Drawings</button>
       <label class="visually-hidden" for="title">Name of the drawing</label>
-      <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" (keydown.enter)="$any($event.target).blur()" />
-      <span class="saved" [class.trouble]="keeping.saving() === 'failed' || keeping.saving() === 'behind'" role="status">{{ keeping.words() }}</span>
+      <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" cheminText />
+      @if (keeping.stuck()) {
+        <button type="button" class="saved trouble" aria-haspopup="dialog" (click)="view.patch({ panel: 'unsaved' })">{{ keeping.words() }}</button>
+      } @else {
+        <span class="saved">{{ keeping.words() }}</span>
+      }
+      <span class="visually-hidden" role="status">{{ keeping.stuck() ? keeping.words() : '' }}</span>
       <button type="button" class="plain naming" [title]="naming().reason" (click)="commands.run('stage.projection')">
         <span class="visually-hidden">Projection: </span><strong>{{ naming().changed ?? naming().name }}</strong
         ><small>{{ naming().reason }}</small>
@@ -66,6 +72,8 @@ import { ViewStore } from '../state/view.store';
       gap: 6px;
       height: 44px;
       padding: 0 12px 0 16px;
+      overflow: auto hidden;
+      scrollbar-width: none;
     }
     .mark {
       font-weight: 600;
@@ -96,14 +104,20 @@ import { ViewStore } from '../state/view.store';
       white-space: nowrap;
     }
     .saved.trouble {
+      padding: 4px 6px;
+      border: 0;
+      background: none;
       color: var(--bad);
       font-weight: 600;
+      text-decoration: underline;
+      cursor: pointer;
     }
     .naming {
       display: grid;
       gap: 0;
       min-width: 0;
-      max-width: 260px;
+      flex: 0 10 auto;
+      overflow: hidden;
       padding-block: 1px;
       text-align: left;
       line-height: 1.2;
@@ -153,6 +167,14 @@ import { ViewStore } from '../state/view.store';
       }
       header > .plain:not(.naming) {
         padding-inline: 4px;
+      }
+    }
+    @media (max-width: 900px) {
+      header > * {
+        flex-shrink: 0;
+      }
+      .naming {
+        flex-shrink: 0;
       }
     }
     .gap {

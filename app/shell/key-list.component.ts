@@ -9,7 +9,7 @@ import { ViewStore } from '../state/view.store';
   imports: [DialogComponent],
   template: `
     <chemin-dialog title="Keys" width="1040px" (closed)="close()">
-      <div class="columns">
+      <div class="columns" tabindex="0" role="region" aria-label="Keys and what they do">
         @for (group of groups; track group.name) {
           <section>
             <h3 class="panel-title">{{ group.name }}</h3>
@@ -30,7 +30,9 @@ import { ViewStore } from '../state/view.store';
   `,
   styles: `
     .columns {
-      columns: 3;
+      max-height: 68vh;
+      overflow: auto;
+      columns: 260px;
       column-gap: 28px;
     }
     section {

@@ -3,7 +3,11 @@ import { drawnAt, planeName, type Axis, type AxisPlaneKind, type Projection } fr
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
 
-const INNER = 17;
+/** Radius of the sectors in px: a circle of 24 px fits into a sector of a quarter turn. */
+const INNER = 29;
+
+/** The order in which arrow keys walk. */
+const WALK = ['floor', 'right', 'left', 'sheet'] as const;
 
 /** Smallest sector in radians, so that a plane seen nearly edge-on can still be pressed. */
 const LEAST = 0.35;
@@ -34,11 +38,11 @@ interface Sector {
   readonly label: string;
 }
 
-/** The plane chooser: the axes as the projection draws them, the sectors between them, and the sheet as the ring. */
+/** The plane chooser: the axes as the projection draws them, the sectors between them, and the sheet beside them. */
 @Component({
   selector: 'chemin-rosette',
   template: `
-    <svg viewBox="-24 -24 48 48" width="48" height="48" role="radiogroup" aria-label="Plane to draw on">
+    <svg viewBox="-30 -30 96 60" width="96" height="60" role="radiogroup" aria-label="Plane to draw on">
       <defs>
         <pattern id="hatch-floor" width="4" height="4" patternUnits="userSpaceOnUse"><circle cx="2" cy="2" r="0.85" fill="var(--saffron)" /></pattern>
         <pattern id="hatch-left" width="4" height="4" patternUnits="userSpaceOnUse">
@@ -48,23 +52,13 @@ interface Sector {
           <path d="M-1 5 5 -1M-1 1 1 -1M3 5 5 3" stroke="var(--teal)" stroke-width="0.9" />
         </pattern>
       </defs>
-      <g
-        class="sector"
-        role="radio"
-        tabindex="0"
-        aria-label="sheet"
-        [attr.aria-checked]="view.plane().kind === 'sheet'"
-        (click)="view.setPlane('sheet')"
-        (keydown)="press($event, 'sheet')"
-      >
-        <circle r="22.4" [attr.fill]="view.plane().kind === 'sheet' ? 'var(--stone-3)' : 'var(--stone-1)'" stroke="var(--plain)" stroke-width="1.2" />
-      </g>
-      <circle r="18.4" fill="var(--paper)" />
+      <circle r="29.4" fill="var(--stone-1)" stroke="var(--stone-3)" stroke-width="0.8" />
       @for (sector of sectors(); track sector.kind) {
         <g
           class="sector"
           role="radio"
-          tabindex="0"
+          [attr.tabindex]="stop() === sector.kind ? 0 : -1"
+          [attr.data-plane]="sector.kind"
           [class]="'sector ' + sector.kind"
           [attr.aria-label]="sector.label"
           [attr.aria-checked]="view.plane().kind === sector.kind"
@@ -76,6 +70,20 @@ interface Sector {
           <path [attr.d]="sector.path" class="edge" fill="none" />
         </g>
       }
+      <g
+        class="sector sheet"
+        role="radio"
+        aria-label="sheet"
+        data-plane="sheet"
+        [attr.tabindex]="stop() === 'sheet' ? 0 : -1"
+        [attr.aria-checked]="view.plane().kind === 'sheet'"
+        (click)="view.setPlane('sheet')"
+        (keydown)="press($event, 'sheet')"
+      >
+        <rect x="35" y="-16" width="28" height="32" fill="transparent" />
+        <path class="edge page" d="M39 -13h14l6 6v20h-20z" />
+        <path class="edge" d="M53 -13v6h6" fill="none" />
+      </g>
     </svg>
   `,
   styles: `
@@ -111,8 +119,19 @@ interface Sector {
     .sector[aria-checked='true'] .edge {
       stroke: var(--ink);
     }
-    .sector:focus-visible .edge,
-    .sector:focus-visible circle {
+    .sheet .edge {
+      stroke: var(--plain);
+    }
+    .page {
+      fill: var(--paper);
+    }
+    .sheet:hover .page {
+      fill: var(--stone-2);
+    }
+    .sheet[aria-checked='true'] .page {
+      fill: var(--stone-3);
+    }
+    .sector:focus-visible .edge {
       stroke: var(--violet);
       stroke-width: 2.4;
     }
@@ -136,10 +155,20 @@ export class RosetteComponent {
     return [sector('floor', edge.a, edge.b), sector('right', edge.a, edge.h), sector('left', edge.b, edge.h)];
   });
 
+  /** The one that the Tab key stops at: the chosen plane, or the floor where a free plane is. */
+  protected readonly stop = computed(() => {
+    const { kind } = this.view.plane();
+    return kind === 'free' ? 'floor' : kind;
+  });
+
+  /** As in any group of radios: arrow keys walk and choose, Space chooses. */
   protected press(event: KeyboardEvent, kind: AxisPlaneKind | 'sheet'): void {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
+    const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, Enter: 0, ' ': 0 }[event.key];
+    if (by === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
     event.stopPropagation();
-    this.view.setPlane(kind);
+    const next = WALK[(WALK.indexOf(kind) + by + WALK.length) % WALK.length]!;
+    this.view.setPlane(next);
+    (event.currentTarget as Element).parentElement?.querySelector<SVGElement>(`[data-plane=${next}]`)?.focus();
   }
 }

@@ -24,6 +24,7 @@ import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { PaintColourComponent } from '../controls/paint-colour.component';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** The box around a shape's boundary in cells; for straight ones from the corners alone, so exactly. */
 function extentOf(shape: ShapeNode | null): PlaneBox | null {
@@ -35,7 +36,7 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 /** The selection and its figures: each handle's value by name, typed as well as dragged. */
 @Component({
   selector: 'chemin-selection',
-  imports: [MeasureFieldComponent, PaintColourComponent],
+  imports: [TextFieldDirective, MeasureFieldComponent, PaintColourComponent],
   templateUrl: './selection.component.html',
   styleUrl: './selection.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -75,6 +76,8 @@ export class SelectionComponent {
     if (node.kind === 'placement') return `artwork “${findArtwork(this.store.shown(), node.artwork)?.name ?? ''}”`;
     if (node.kind === 'copy') return `linked copy of “${findNode(this.store.shown(), node.of)?.name ?? ''}”`;
     if (node.kind === 'dimension') return `dimension, ${planeName(node.plane.kind, this.store.shown().projection)}`;
+    const round = node.depth === 0 ? ellipseOf4(node.outline) : null;
+    if (round) return `${round.radii.u === round.radii.v ? 'circle' : 'ellipse'}, ${planeName(node.plane.kind, this.store.shown().projection)}`;
     const what = node.depth !== 0 ? 'solid' : node.outline.closed ? 'shape' : 'line';
     return `${what} of ${node.outline.points.length} points, ${planeName(node.plane.kind, this.store.shown().projection)}`;
   });
@@ -135,6 +138,6 @@ export class SelectionComponent {
 
   /** Whether a shape is filled with one colour, which can be changed here in every stage. */
   protected colourOf({ paint }: ShapeNode): boolean {
-    return typeof paint.fill === 'string' && this.view.tool() === 'pick';
+    return typeof paint.fill === 'string';
   }
 }

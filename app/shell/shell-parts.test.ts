@@ -53,7 +53,7 @@ describe('the rosette', () => {
     await settle();
     expect(view.plane().kind).toBe('sheet');
     // The floor lies between the drawn axes a and b, above the middle.
-    expect(sector('floor').querySelector('path')!.getAttribute('d')).toMatch(/^M0 0L14\.72 -8\.50A17 17 0 0 0 -14\.72 -8\.50Z$/);
+    expect(sector('floor').querySelector('path')!.getAttribute('d')).toMatch(/^M0 0L25\.11 -14\.50A29 29 0 0 0 -25\.11 -14\.50Z$/);
   });
 });
 
@@ -115,7 +115,7 @@ describe('the selection', () => {
     view.select(['box']);
     const { host, settle } = await show(SelectionComponent);
     await type(host, 'Length along a', '10', settle);
-    await type(host, 'From b', '7', settle);
+    await type(host, 'Position along b', '7', settle);
     await type(host, 'Depth', '16 mm', settle);
     await type(host, 'Offset along h', '1.5', settle);
     const node = store.kept().nodes[0]!;
@@ -137,7 +137,7 @@ describe('the light bench', () => {
     await type(host, 'Height', '20', settle);
     expect(store.kept().light.sun.elevationDeg).toBe(20);
     expect(key()).not.toBe(before);
-    await type(host, 'Lit', '25', settle);
+    await type(host, 'Facing the sun', '25', settle);
     expect(store.kept().light.ramp.lit.lightness).toBe(0.25);
     host.querySelector('[role=slider]')!.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft' }));
     expect(store.kept().light.sun.azimuthDeg).toBe(250);

@@ -15,16 +15,13 @@ import { DrawingsDialogComponent } from './drawings-dialog.component';
 import { FinderComponent } from './finder.component';
 import { GroundBarComponent } from './ground-bar.component';
 import { HeadComponent } from './head.component';
+import { endsTyping, focusDrawing, isPressed, isTextField, takesArrows } from './key-rules';
 import { KeyListComponent } from './key-list.component';
 import { MessagesComponent } from './messages.component';
 import { SelectionComponent } from './selection.component';
 import { StepsDialogComponent } from './steps-dialog.component';
+import { UnsavedDialogComponent } from './unsaved-dialog.component';
 import { WayComponent } from './way.component';
-
-/** Whether an event belongs to a field in which text is typed. */
-function inField(event: Event): boolean {
-  return event.target instanceof HTMLElement && event.target.matches('input:not([type=range]):not([type=checkbox]), textarea, [contenteditable]');
-}
 
 /** The whole window: the way, the bench, the drawing, contents and selection, the ground bar; and the keys. */
 @Component({
@@ -43,6 +40,7 @@ function inField(event: Event): boolean {
     StepsDialogComponent,
     MessagesComponent,
     SelectionComponent,
+    UnsavedDialogComponent,
     WayComponent,
   ],
   templateUrl: './shell.component.html',
@@ -51,13 +49,14 @@ function inField(event: Event): boolean {
 })
 export class ShellComponent {
   protected readonly view = inject(ViewStore);
+  protected readonly keeping = inject(KeepingService);
   private readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
   private readonly application = inject(ApplicationRef);
   private readonly clipboard = inject(ClipboardService);
 
   constructor() {
-    void inject(KeepingService).begin();
+    void this.keeping.begin();
     inject(UpdatesService).watch();
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }
@@ -65,25 +64,28 @@ export class ShellComponent {
   /** Things, SVG, a colour, or a picture that becomes a reference. */
   @HostListener('document:paste', ['$event'])
   protected paste(event: ClipboardEvent): void {
-    if (this.view.panel() === 'none' && !inField(event) && this.clipboard.take(event)) event.preventDefault();
+    if (!this.covered() && !isTextField(event.target) && this.clipboard.take(event)) event.preventDefault();
   }
 
   @HostListener('document:copy', ['$event'])
   protected copy(event: ClipboardEvent): void {
-    if (this.view.panel() === 'none' && !inField(event) && !document.getSelection()?.toString() && this.clipboard.fill(event)) event.preventDefault();
+    if (!this.covered() && !isTextField(event.target) && !document.getSelection()?.toString() && this.clipboard.fill(event)) event.preventDefault();
   }
 
   @HostListener('document:cut', ['$event'])
   protected cut(event: ClipboardEvent): void {
-    if (this.view.panel() !== 'none' || inField(event) || !this.clipboard.fill(event)) return;
+    if (this.covered() || isTextField(event.target) || !this.clipboard.fill(event)) return;
     event.preventDefault();
     this.commands.run('delete');
   }
 
   @HostListener('document:keydown', ['$event'])
   protected press(event: KeyboardEvent): void {
-    if (event.defaultPrevented || this.view.panel() !== 'none') return;
-    const typing = event.target instanceof HTMLElement && event.target.matches('input:not([type=range]), textarea, select, [role=combobox], [contenteditable]');
+    if (event.key === 'Escape' && this.view.comparing() && this.view.panel() === 'none') this.view.patch({ comparing: false });
+    if (this.covered()) return;
+    if (endsTyping(event)) return this.endTyping(event);
+    if (event.defaultPrevented) return;
+    const typing = isTextField(event.target);
     const control = event.ctrlKey || event.metaKey;
     // In a field that holds nothing untaken, undo and redo mean the drawing.
     const settled = typing && (event.target as HTMLElement).hasAttribute('data-settled') && /^[zy]$/i.test(event.key);
@@ -100,10 +102,26 @@ export class ShellComponent {
     if (this.commands.enabled(command)) this.commands.run(command);
   }
 
+  /** In a small window: shows a panel over the drawing, or folds it away again. */
+  protected unfold(panel: 'bench' | 'side'): void {
+    this.view.patch({ unfolded: this.view.unfolded() === panel ? 'none' : panel });
+  }
+
+  /** Whether something lies over the drawing that has all keys. */
+  private covered(): boolean {
+    return this.view.panel() !== 'none' || this.keeping.asking() !== null || this.view.comparing();
+  }
+
+  /** What was typed is taken or put back by the field itself; where it was refused, the field keeps the keys. */
+  private endTyping(event: KeyboardEvent): void {
+    event.preventDefault();
+    this.application.tick();
+    if (event.target instanceof HTMLElement && event.target.getAttribute('aria-invalid') !== 'true') focusDrawing();
+  }
+
   private drawKey(event: KeyboardEvent, control: boolean): boolean {
     const { key } = event;
-    const onControl = event.target instanceof HTMLElement && event.target.matches('button, a, [role=option], [role=slider]');
-    if (control || (key === 'Enter' && onControl)) return false;
+    if (control || (key === 'Enter' && isPressed(event.target))) return false;
     if ((key === 'Backspace' || key === 'Delete') && this.view.points().length > 0 && this.view.tool() === 'pick') {
       this.commands.run('points.delete');
       return true;
@@ -121,8 +139,7 @@ export class ShellComponent {
   private arrow(event: KeyboardEvent, control: boolean): boolean {
     const along: Readonly<Record<string, readonly [number, number]>> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
     const step = along[event.key];
-    const inside = event.target instanceof HTMLElement && event.target.closest('[role=slider], [role=tree], [role=radiogroup], input');
-    if (!step || control || inside) return false;
+    if (!step || control || takesArrows(event.target)) return false;
     const plane = this.view.plane();
     const [du, dv] = plane.kind === 'left' ? [-step[0], step[1]] : plane.kind === 'sheet' ? [step[0], -step[1]] : step;
     const tool = this.view.tool();
@@ -147,7 +164,7 @@ export class ShellComponent {
     const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[further ?? Number(event.key) - 1];
     if (!tool) return false;
     this.view.setTool(tool);
-    document.querySelector<HTMLElement>('[role=application]')?.focus({ preventScroll: true });
+    focusDrawing();
     return true;
   }
 }

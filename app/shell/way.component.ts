@@ -45,11 +45,12 @@ const STATIONS = [
   styles: `
     :host {
       border-right: 1px solid var(--stone-2);
-      overflow: hidden;
+      overflow: hidden auto;
+      scrollbar-width: thin;
     }
     nav {
       position: relative;
-      height: 100%;
+      height: 304px;
     }
     svg {
       position: absolute;

@@ -1,5 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
+  canHaveDepth,
+  whyNoDepth,
   alignBoxes,
   aroundAll,
   boxAround,
@@ -41,6 +43,7 @@ import {
 import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
+import { MessageStore } from './messages.store';
 import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
@@ -60,6 +63,7 @@ export class ArrangingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
+  private readonly messages = inject(MessageStore);
 
   /** The selected things, without those that a selected group holds. */
   readonly nodes = computed((): readonly DocumentNode[] => {
@@ -73,6 +77,34 @@ export class ArrangingService {
   readonly copies = computed((): readonly CopyNode[] => flattenTree(this.nodes()).flatMap(({ node }) => (node.kind === 'copy' ? [node] : [])));
   /** The plane in which the selection is aligned: that of its first shape. */
   readonly plane = computed(() => this.shapes()[0]?.plane ?? null);
+
+  /** The selected shapes as they are shown, a gesture's edit included. */
+  readonly shown = computed((): readonly ShapeNode[] => this.shapes().flatMap(({ id }) => findShape(this.documents.shown(), id) ?? []));
+
+  /** One depth for all selected shapes; those that cannot have any are said. */
+  setDepth(depth: number): void {
+    const able = this.shapes().filter(canHaveDepth);
+    const edits = able.map(({ id }) => ({ kind: 'depth', id, depth: exactCells(depth) }) as const);
+    if (edits.length > 0)
+      this.documents.commit(
+        edits.length === 1 ? edits[0]! : { kind: 'all', edits },
+        `set depth of ${able.length === 1 ? able[0]!.name : `${able.length} shapes`}`,
+      );
+    this.saySkipped(this.shapes().flatMap((shape) => {
+      const why = whyNoDepth(shape);
+      return why === null ? [] : [`“${shape.name}”: ${why}.`];
+    })); // prettier-ignore
+  }
+
+  /** What of the selection an act has left as it was, and why. */
+  private saySkipped(reasons: readonly string[]): void {
+    if (reasons.length === 0) return;
+    const more = reasons.length > 3 ? [`and ${reasons.length - 3} more.`] : [];
+    this.messages.say('info', reasons.length === 1 ? 'One thing was left as it is' : `${reasons.length} things were left as they are`, [
+      ...reasons.slice(0, 3),
+      ...more,
+    ]);
+  }
 
   turn(deg: number): void {
     this.each(`turn ${deg}°`, (laid, about) => turnLaid(laid, about, laid.plane.kind === 'left' || laid.plane.kind === 'sheet' ? -deg : deg));
@@ -252,7 +284,11 @@ export class ArrangingService {
   private moveEach(label: string, change: (boxes: readonly PlaneBox[]) => readonly PlanePoint[], host?: string): void {
     const plane = this.plane();
     if (!plane) return;
-    const nodes = this.nodes().filter((node) => !node.locked && this.boxesOf([node], plane).length > 0);
+    const lies = (node: DocumentNode): boolean => this.boxesOf([node], plane).length > 0;
+    const nodes = this.nodes().filter((node) => !node.locked && lies(node));
+    this.saySkipped(
+      this.nodes().flatMap((node) => (node.locked ? [`“${node.name}” is locked.`] : lies(node) ? [] : [`“${node.name}” lies on another plane.`])),
+    );
     const boxes = this.boxesOf(nodes, plane);
     if (boxes.length === 0) return;
     const moves = change(boxes);
@@ -267,8 +303,10 @@ export class ArrangingService {
 
   /** Changes everything selected that lies on a plane; what is on one plane as a whole, about the middle of the box around it. */
   private each(label: string, change: (laid: Laid, about: PlanePoint, box: PlaneBox) => Laid): void {
+    const skipped: string[] = [];
     const parts = flattenTree(this.nodes()).flatMap(({ node, locked }) => {
       const laid = locked ? null : laidOf(node);
+      if (!laid && node.kind !== 'group') skipped.push(`“${node.name}” ${locked ? 'is locked' : whyFixed(node)}.`);
       return laid && (node.kind === 'shape' || node.kind === 'placement') ? [{ node, laid }] : [];
     });
     const boxes = new Map<string, PlaneBox>();
@@ -282,10 +320,17 @@ export class ArrangingService {
       const next = change(laid, this.pivot() ?? { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, box);
       return [node.kind === 'shape' ? { ...node, ...next } : placedIn(node, next)];
     });
+    this.saySkipped(skipped);
     if (nodes.length === 0) return;
     const name = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
     this.documents.commit({ kind: 'change', nodes } as Edit, `${label}: ${name}`);
   }
+}
+
+/** Why something cannot be turned, scaled or laid elsewhere by itself. */
+function whyFixed({ kind }: DocumentNode): string {
+  if (kind === 'copy') return 'is a linked copy: change its original, or make it independent';
+  return kind === 'placement' ? 'lies on a face and stays with it' : 'follows what it measures';
 }
 
 /** A thing's boundary on its plane; a placement's is its box. Null for what lies on faces, and for groups. */

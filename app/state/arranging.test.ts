@@ -1,13 +1,50 @@
 import { webcrypto } from 'node:crypto';
 import { TestBed } from '@angular/core/testing';
-import { findShape, type PlacementNode, type ShapeNode } from '@core';
+import { findShape, type GroupNode, type PlacementNode, type ShapeNode } from '@core';
 import { boxNode, openDrawing } from '../testing/page';
 import { ArrangingService } from './arranging.service';
 import { CommandsService } from './commands.service';
+import { FindingService } from './finding.service';
+import { MessageStore } from './messages.store';
 
 beforeEach(() => {
   Object.defineProperty(globalThis, 'crypto', { configurable: true, value: webcrypto });
   TestBed.resetTestingModule();
+});
+
+describe('acts on several things', () => {
+  it('set one depth for all, and say which cannot have it and why', () => {
+    const flat: ShapeNode = { ...boxNode('flat'), plane: { kind: 'sheet', offset: 0 }, depth: 0 };
+    const { store, view } = openDrawing(boxNode('one'), boxNode('two'), flat, { ...boxNode('shut'), locked: true });
+    view.select(['one', 'two', 'flat', 'shut']);
+    TestBed.inject(ArrangingService).setDepth(7);
+    expect(store.kept().nodes.map((n) => (n as ShapeNode).depth)).toEqual([7, 7, 0, 2]);
+    expect(store.history().steps).toHaveLength(1);
+    const [message] = TestBed.inject(MessageStore).messages();
+    expect([message!.title, ...message!.lines]).toEqual(['2 things were left as they are', '“flat”: it lies on the sheet.', '“shut”: it is locked.']);
+  });
+
+  it('move artwork on a face along with what else is selected, once where its host goes too', () => {
+    const sign: PlacementNode = { kind: 'placement', id: 'sign', name: 'sign', hidden: false, locked: false, artwork: 'art', target: { kind: 'face', node: 'one', face: 'end' }, box: { x: 0, y: 0, width: 1, height: 1 } }; // prettier-ignore
+    const { store, view } = openDrawing(boxNode('one'), boxNode('two'), sign);
+    const commands = TestBed.inject(CommandsService);
+    view.select(['two', 'sign']);
+    commands.nudge(1, 0, 0);
+    expect((store.kept().nodes[1] as ShapeNode).outline.points[0]!.u).toBe(1);
+    expect((store.kept().nodes[2] as PlacementNode).box.x).toBe(1);
+    view.select(['one', 'sign']);
+    commands.nudge(1, 0, 0);
+    expect((store.kept().nodes[0] as ShapeNode).outline.points[0]!.u).toBe(1);
+    expect((store.kept().nodes[2] as PlacementNode).box.x).toBe(1);
+  });
+
+  it('ungroup all groups as one step, and select what was in them', () => {
+    const group = (id: string, ...children: ShapeNode[]): GroupNode => ({ kind: 'group', id, name: id, hidden: false, locked: false, children });
+    const { store, view } = openDrawing(group('g', boxNode('one')), group('k', boxNode('two')));
+    view.select(['g', 'k']);
+    TestBed.inject(CommandsService).run('ungroup');
+    expect([store.history().steps.length, view.selection()]).toEqual([1, ['one', 'two']]);
+  });
 });
 
 describe('arranging', () => {
@@ -66,7 +103,8 @@ describe('arranging', () => {
     expect(view.plane().kind).toBe('right');
     commands.run('duplicate');
     expect(store.kept().nodes).toHaveLength(3);
-    expect(commands.find('lay selection wall')).toEqual(expect.arrayContaining(['to.left', 'to.right']));
+    const found = TestBed.inject(FindingService).find('lay selection wall');
+    expect(found.map(({ title }) => title)).toEqual(expect.arrayContaining(['Lay the selection on the left wall', 'Lay the selection on the right wall']));
     view.select([]);
     expect(commands.enabled('turn.left') || commands.enabled('duplicate')).toBe(false);
   });

@@ -1,22 +1,47 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { axesOf, findNode, idsWithin, pickAt, writeProject, type Edit } from '@core';
+import { axesOf, findNode, idsWithin, pickAt, type Edit } from '@core';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
-import { downloadText, fileName } from '../platform/files';
+import { fileName } from '../platform/files';
 import { newId } from '../platform/ids';
 import { ClipboardService } from '../platform/clipboard.service';
 import { HandOverService } from '../platform/hand-over.service';
 import { ImportsService } from '../platform/imports.service';
 import { KeepingService } from '../platform/keeping.service';
 import { ReferencesService } from '../platform/references.service';
-import { moveOnPlane } from '../tools/pick.tool';
+import { moveAll, moveOnPlane } from '../tools/pick.tool';
 import { ArrangingService } from './arranging.service';
 import { ShapingService } from './shaping.service';
 import { DocumentStore } from './document.store';
-import { COMMANDS, type CommandId } from './keys';
+import type { CommandId } from './keys';
 import { MessageStore } from './messages.store';
 import { PictureService } from './picture.service';
 import { SteeringService } from './steering.service';
 import { PX_PER_MM, STAGES, ViewStore, type ToolName } from './view.store';
+
+interface Need {
+  readonly ids: RegExp;
+  readonly holds: (id: CommandId, commands: CommandsService) => boolean;
+  readonly say: string;
+}
+
+const need = (ids: RegExp, what: keyof CommandsService['needs'], say: string): Need => ({ ids, holds: (_, { needs }) => needs[what](), say });
+
+/** What has to be there for a command, and what to do where it is not. The first that fits and fails is said. */
+const MISSING: readonly Need[] = [
+  need(/^undo$/, 'undo', 'There is nothing to undo.'),
+  need(/^redo$/, 'redo', 'There is nothing to redo.'),
+  need(/^(delete|rename|hide|lock|group)$/, 'selected', 'Select something first.'),
+  need(/^(duplicate|copy|cut|copy\.linked|view\.selection|order\..*)$/, 'things', 'Select something first.'),
+  need(/^copy\.free$/, 'copies', 'Select a linked copy first.'),
+  { ids: /^view\.alone$/, holds: (_, { needs }) => needs.alone() || needs.things(), say: 'Select what is to be shown first.' },
+  need(/^(union|subtract|intersect|exclude)$|^(align|distribute|same)\./, 'several', 'Select two or more things first.'),
+  need(/^(points\.delete|line\.split)$/, 'points', 'Choose a point of a selected shape first.'),
+  need(/^(points|line|turn|mirror|to)\./, 'shapes', 'Select a shape first.'),
+  need(/^ungroup$/, 'group', 'Select a group first.'),
+  need(/^offset\./, 'space', 'The sheet has no offset: choose another plane first.'),
+  need(/^(projection\.(calmer|stronger)|view\.cone)$/, 'perspective', 'Choose a perspective first.'),
+  need(/^view\.back$/, 'brought', 'Nothing was brought into view.'),
+];
 
 /** Runs commands, from keys, buttons and the finder alike. */
 @Injectable({ providedIn: 'root' })
@@ -150,6 +175,8 @@ export class CommandsService {
     'output.png': () => this.handOver.png(),
     'output.pdf': () => this.handOver.pdf(),
     'output.svg': () => this.handOver.svg(),
+    'output.grid-svg': () => this.handOver.grid('svg'),
+    'output.grid-png': () => this.handOver.grid('png'),
     'artwork.add': () => this.imports.addArtwork(),
   };
 
@@ -157,55 +184,50 @@ export class CommandsService {
     void this.actions[id]();
   }
 
-  enabled(id: CommandId): boolean {
-    if (id === 'undo') return this.documents.canUndo();
-    if (id === 'redo') return this.documents.canRedo();
-    if (id === 'delete' || id === 'rename' || id === 'hide' || id === 'lock' || id === 'group') return this.selected().length > 0;
-    if (id === 'duplicate' || id === 'copy' || id === 'cut' || id === 'copy.linked' || id === 'view.selection') return this.arranging.nodes().length > 0;
-    if (id === 'copy.free') return this.arranging.copies().length > 0;
-    if (id === 'view.alone') return this.view.alone() !== null || this.arranging.nodes().length > 0;
-    if (/^order\./.test(id)) return this.arranging.nodes().length > 0;
-    if (/^(union|subtract|intersect|exclude)$/.test(id) || /^(align|distribute|same)\./.test(id)) return this.arranging.nodes().length > 1;
-    if (id === 'points.delete' || id === 'line.split') return this.view.points().length > 0;
-    if (/^(points|line)\./.test(id)) return this.arranging.shapes().length > 0;
-    if (/^(turn|mirror|to)\./.test(id)) return this.arranging.shapes().length > 0;
-    if (id === 'ungroup') return this.selected().some((s) => findNode(this.documents.kept(), s)?.kind === 'group');
-    if (id === 'offset.more' || id === 'offset.less') return this.view.plane().kind !== 'sheet';
-    if (id === 'projection.calmer' || id === 'projection.stronger' || id === 'view.cone') return this.steering.perspective() !== null;
-    if (id === 'view.back') return this.view.lookBefore() !== null;
-    return true;
+  /** What is missing for a command, as what to do first; null where it can be done now. */
+  why(id: CommandId): string | null {
+    const missing = MISSING.find(({ ids, holds }) => ids.test(id) && !holds(id, this));
+    return missing?.say ?? null;
   }
 
-  /** Commands whose words hold every word of a question, the closest first. */
-  find(question: string): readonly CommandId[] {
-    const words = question.toLowerCase().split(/\s+/).filter(Boolean);
-    const ids = Object.keys(COMMANDS) as CommandId[];
-    const text = (id: CommandId): string => `${COMMANDS[id].title} ${COMMANDS[id].group}`.toLowerCase();
-    return ids.filter((id) => words.every((word) => text(id).includes(word))).sort((p, q) => text(p).indexOf(words[0] ?? '') - text(q).indexOf(words[0] ?? ''));
+  enabled(id: CommandId): boolean {
+    return this.why(id) === null;
   }
+
+  /** What commands need, each asked once for those whose names fit. */
+  readonly needs = {
+    undo: () => this.documents.canUndo(),
+    redo: () => this.documents.canRedo(),
+    selected: () => this.selected().length > 0,
+    things: () => this.arranging.nodes().length > 0,
+    several: () => this.arranging.nodes().length > 1,
+    copies: () => this.arranging.copies().length > 0,
+    alone: () => this.view.alone() !== null,
+    points: () => this.view.points().length > 0,
+    shapes: () => this.arranging.shapes().length > 0,
+    group: () => this.selected().some((id) => findNode(this.documents.kept(), id)?.kind === 'group'),
+    space: () => this.view.plane().kind !== 'sheet',
+    perspective: () => this.steering.perspective() !== null,
+    brought: () => this.view.lookBefore() !== null,
+  } as const;
 
   /** Moves the selection by cells along its plane; `across` along its normal towards the viewer. */
   nudge(du: number, dv: number, across: number): boolean {
     const ids = this.selected();
     const first = ids[0] === undefined ? null : findNode(this.documents.kept(), ids[0]);
     if (!first) return false;
-    if (first.kind === 'placement' && ids.length === 1) {
-      if (across !== 0) return false;
-      const box = { ...first.box, x: first.box.x + du, y: first.box.y - dv };
-      this.documents.commit({ kind: 'place', id: first.id, target: first.target, box } as Edit, `move ${first.name}`);
-      return true;
-    }
-    const plane = first.kind === 'shape' || first.kind === 'dimension' ? first.plane : this.view.plane();
+    const lies = first.kind === 'placement' && first.target.kind === 'plane' ? first.target.plane : null;
+    const plane = first.kind === 'shape' || first.kind === 'dimension' ? first.plane : (lies ?? this.view.plane());
     const by = moveOnPlane(plane, du, plane.kind === 'sheet' ? -dv : dv);
     const axes = axesOf(plane);
     if (across !== 0 && axes) by[axes.across] += plane.kind === 'floor' ? across : -across;
-    this.documents.commit({ kind: 'move', ids: [...ids], by }, 'move');
-    return true;
+    const edit = moveAll(this.documents.kept(), ids, by, { x: du, y: -dv });
+    return edit !== null && this.documents.commit(edit, ids.length === 1 ? `move ${first.name}` : 'move');
   }
 
   saveProject(): void {
     const document = this.documents.kept();
-    downloadText(fileName(document.name, 'chemin'), writeProject(document), 'application/json');
+    this.keeping.saveFile();
     this.messages.say('good', 'The project was saved as a file', [fileName(document.name, 'chemin')]);
   }
 
@@ -291,10 +313,19 @@ export class CommandsService {
   }
 
   private ungroup(): void {
-    for (const id of this.selected()) {
+    const groups = this.selected().flatMap((id) => {
       const node = findNode(this.documents.kept(), id);
-      if (node?.kind === 'group') this.documents.commit({ kind: 'ungroup', id }, `ungroup ${node.name}`);
-    }
-    this.view.select([]);
+      return node?.kind === 'group' ? [node] : [];
+    });
+    if (groups.length === 0) return;
+    const edits = groups.map(({ id }) => ({ kind: 'ungroup', id }) as const);
+    const held = groups.flatMap((group) => group.children.map((node) => node.id));
+    const others = this.selected().filter((id) => !groups.some((group) => group.id === id));
+    this.documents.commit(
+      edits.length === 1 ? edits[0]! : { kind: 'all', edits },
+      `ungroup ${groups.length === 1 ? groups[0]!.name : `${groups.length} groups`}`,
+    );
+    // What came out is selected, so that the next act is on it.
+    this.view.select([...others, ...held]);
   }
 }

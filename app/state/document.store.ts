@@ -1,12 +1,12 @@
-import { computed } from '@angular/core';
+import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import {
-  applyEdit,
   commitEdit,
   CoreError,
   emptyDocument,
   flattenTree,
   goToStep,
+  passEdit,
   presentDocument,
   startHistory,
   type CheminDocument,
@@ -15,6 +15,7 @@ import {
   type Plane,
   type PlanePoint,
 } from '@core';
+import { MessageStore } from './messages.store';
 
 /** An outline that is being drawn: kept with the drawing, so that leaving the page loses none of it. */
 export interface Draft {
@@ -24,8 +25,11 @@ export interface Draft {
 
 interface DocumentState {
   readonly history: History;
-  /** An edit that is shown while a gesture lasts, and made at its end. */
+  /** An edit that is shown while a gesture lasts, and made at its end, and the document with it. */
   readonly preview: Edit | null;
+  readonly previewed: CheminDocument | null;
+  /** The last change that could not be made, told apart by its number: why, and the message that says so. */
+  readonly refusal: { readonly serial: number; readonly reason: string; readonly message: number };
   readonly draft: Draft | null;
   /** Whether a drawing has been opened yet. */
   readonly open: boolean;
@@ -34,17 +38,21 @@ interface DocumentState {
 /** The open drawing with its history: the one place where documents change. */
 export const DocumentStore = signalStore(
   { providedIn: 'root' },
-  withState<DocumentState>({ history: startHistory(emptyDocument('none', '')), preview: null, draft: null, open: false }),
-  withComputed(({ history, preview }) => {
+  withState<DocumentState>({
+    history: startHistory(emptyDocument('none', '')),
+    preview: null,
+    previewed: null,
+    refusal: { serial: 0, reason: '', message: 0 },
+    draft: null,
+    open: false,
+  }),
+  withComputed(({ history, previewed }) => {
     const kept = computed(() => presentDocument(history()));
     return {
       /** The document as it is kept. */
       kept,
       /** The document as it is shown: with the gesture that is going on. */
-      shown: computed((): CheminDocument => {
-        const edit = preview();
-        return edit ? applyEdit(kept(), edit) : kept();
-      }),
+      shown: computed((): CheminDocument => previewed() ?? kept()),
       entries: computed(() => flattenTree(kept().nodes)),
       canUndo: computed(() => history().position > 0),
       canRedo: computed(() => history().position < history().steps.length),
@@ -52,36 +60,51 @@ export const DocumentStore = signalStore(
       redoLabel: computed(() => history().steps[history().position]?.label ?? ''),
     };
   }),
-  withMethods((store) => ({
+  withMethods((store, messages = inject(MessageStore)) => ({
     load(history: History, draft: Draft | null = null): void {
-      patchState(store, { history, draft, preview: null, open: true });
+      patchState(store, { history, draft, preview: null, previewed: null, open: true });
     },
-    commit(edit: Edit, label?: string): void {
-      patchState(store, { history: commitEdit(store.history(), edit, label), preview: null });
-    },
-    show(preview: Edit | null): void {
-      if (preview) {
-        try {
-          applyEdit(store.kept(), preview);
-        } catch (error) {
-          if (error instanceof CoreError) return;
-          throw error;
-        }
+    /**
+     * Makes an edit, as one step. What does not fit, or could not be opened again, is not made and said.
+     * @returns whether it was made
+     */
+    commit(edit: Edit, label?: string): boolean {
+      try {
+        patchState(store, { history: commitEdit(store.history(), edit, label), preview: null, previewed: null });
+        return true;
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error;
+        const message = messages.say('warn', 'Not possible here', [sentence(error.message), 'Nothing was changed.']);
+        patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
+        return false;
       }
-      patchState(store, { preview });
+    },
+    /** Shows an edit without making it; one that could not be made leaves what was shown before. */
+    show(preview: Edit | null): void {
+      try {
+        patchState(store, { preview, previewed: preview && passEdit(store.kept(), preview).document });
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error;
+      }
     },
     setDraft(draft: Draft | null): void {
       if (draft !== store.draft()) patchState(store, { draft });
     },
     /** Goes to the document after so many steps. */
     goTo(position: number): void {
-      patchState(store, { history: goToStep(store.history(), position), preview: null });
+      patchState(store, { history: goToStep(store.history(), position), preview: null, previewed: null });
     },
     undo(): void {
-      patchState(store, { history: goToStep(store.history(), store.history().position - 1), preview: null });
+      patchState(store, { history: goToStep(store.history(), store.history().position - 1), preview: null, previewed: null });
     },
     redo(): void {
-      patchState(store, { history: goToStep(store.history(), store.history().position + 1), preview: null });
+      patchState(store, { history: goToStep(store.history(), store.history().position + 1), preview: null, previewed: null });
     },
   })),
 );
+
+/** A reason with a capital letter and a full stop. */
+function sentence(text: string): string {
+  const whole = text.charAt(0).toUpperCase() + text.slice(1);
+  return /[.!?]$/.test(whole) ? whole : `${whole}.`;
+}

@@ -12,6 +12,8 @@ export interface Message {
 }
 
 const SHOWN_FOR_MS = 6000;
+/** Most messages at once, besides those that offer a way out. */
+const MOST = 4;
 
 /** Messages at the edge of the drawing. Good news leaves by itself; trouble stays until it is closed. */
 export const MessageStore = signalStore(
@@ -23,8 +25,10 @@ export const MessageStore = signalStore(
       close,
       say(tone: MessageTone, title: string, lines: readonly string[] = [], action: Message['action'] = null): number {
         const id = store.next();
-        const others = store.messages().filter((m) => m.title !== title);
-        patchState(store, { messages: [...others, { id, tone, title, lines: lines.slice(0, 6), action }].slice(-4), next: id + 1 });
+        const all = [...store.messages().filter((m) => m.title !== title), { id, tone, title, lines: lines.slice(0, 6), action }];
+        // What offers a way out is pushed out by nothing.
+        const pushed = all.filter((m) => !m.action).slice(0, -MOST);
+        patchState(store, { messages: all.filter((m) => !pushed.includes(m)), next: id + 1 });
         if (tone === 'good' || tone === 'info') setTimeout(() => close(id), SHOWN_FOR_MS);
         return id;
       },

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
-  findShape,
   followSwatch,
+  LOOSE_BOX,
   mapColours,
   outlineBox,
   plainColour,
@@ -19,7 +19,7 @@ import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from './messages.store';
-import { ViewStore, type ColourSlot } from './view.store';
+import { DRAWING_TOOLS, ViewStore, type ColourSlot } from './view.store';
 
 /** Paints the selection, or what is drawn next where nothing is selected; and keeps the palette. */
 @Injectable({ providedIn: 'root' })
@@ -30,15 +30,14 @@ export class PaintingService {
   private readonly messages = inject(MessageStore);
 
   /** Whether painting changes the selection, or else what comes next. */
-  readonly ofSelection = computed(() => this.view.tool() === 'pick' && this.arranging.shapes().length > 0);
-  readonly paint = computed((): Paint => (this.ofSelection() ? (this.shownShapes()[0]?.paint ?? this.view.paint()) : this.view.paint()));
+  readonly ofSelection = computed(() => this.arranging.shapes().length > 0);
+  readonly paint = computed((): Paint => (this.ofSelection() ? (this.arranging.shown()[0]?.paint ?? this.view.paint()) : this.view.paint()));
   readonly swatches = computed(() => this.documents.shown().swatches);
-
-  /** The selected shapes as they are shown, a gesture's edit included. */
-  private readonly shownShapes = computed(() => this.arranging.shapes().flatMap(({ id }) => findShape(this.documents.shown(), id) ?? []));
 
   /** Another paint for every selected shape, or for what comes next. @param keep whether the step is made, or only shown */
   change(change: (paint: Paint, shape: ShapeNode | null) => Paint, label = 'paint', keep = true): void {
+    // While drawing goes on, what was just drawn and what comes next are painted alike.
+    if (keep && this.ofSelection() && DRAWING_TOOLS.includes(this.view.tool())) this.view.patch({ paint: change(this.view.paint(), null) });
     if (!this.ofSelection()) {
       if (keep) this.view.patch({ paint: change(this.view.paint(), null) });
       return;
@@ -69,7 +68,7 @@ export class PaintingService {
 
   /** Fills with nothing, one colour, or a gradient that runs across each shape; colours are taken over. */
   fillWith(kind: 'none' | 'colour' | Gradient['kind']): void {
-    this.change((paint, shape) => ({ ...paint, fill: filled(paint, kind, (shape && outlineBox(shape.outline)) ?? USUAL_BOX) }), 'fill');
+    this.change((paint, shape) => ({ ...paint, fill: filled(paint, kind, (shape && outlineBox(shape.outline)) ?? LOOSE_BOX) }), 'fill');
   }
 
   setSwatches(swatches: readonly Swatch[], label: string): void {
@@ -119,9 +118,6 @@ export class PaintingService {
     this.messages.say(read.notes.length > 0 ? 'warn' : 'good', `${read.value.length} swatches were added`, read.notes.slice(0, 4).map((n) => n.message)); // prettier-ignore
   }
 }
-
-/** Across which a gradient of the next shape runs, in cells. */
-const USUAL_BOX: PlaneBox = { minU: 0, minV: 0, maxU: 8, maxV: 8 };
 
 function withColour(paint: Paint, slot: ColourSlot, colour: Colour): Paint {
   if (slot.kind === 'line') return { ...paint, line: paint.line ? { ...paint.line, colour } : { colour, width: 0.4 } };

@@ -42,6 +42,14 @@ import { ViewStore } from './view.store';
 
 const LINE = { colour: '#2a2333', width: 0.4 } as const;
 
+/** What the ways of combining are called. */
+const COMBINED: Readonly<Record<Combining, string>> = {
+  union: 'join',
+  subtract: 'take away from',
+  intersect: 'keep the overlap of',
+  exclude: 'drop the overlap of',
+};
+
 /** Changes the boundaries of what is selected: its points, edges, ends, and areas combined. Each is one step. */
 @Injectable({ providedIn: 'root' })
 export class ShapingService {
@@ -81,10 +89,10 @@ export class ShapingService {
     if (rest.some((shape) => !samePlane(shape.plane, first.plane)))
       return void this.messages.say('info', 'The shapes lie on different planes', ['Lay them on one plane first.']);
     const outlines = combineOutlines(operation, first.outline, rest.map((shape) => shape.outline)); // prettier-ignore
-    if (outlines.length === 0) return void this.messages.say('info', `Nothing is left after ${operation}`, ['The shapes are as they were.']);
+    if (outlines.length === 0) return void this.messages.say('info', 'Nothing would be left', ['The shapes are as they were.']);
     const ids = [...rest.map((shape) => shape.id), first.id];
     const nodes = outlines.map((outline, i): ShapeNode => ({ ...first, id: i === 0 ? first.id : newId(), outline }));
-    this.documents.commit({ kind: 'replace', ids, nodes } as Edit, `${operation} ${shapes.length} shapes`);
+    this.documents.commit({ kind: 'replace', ids, nodes } as Edit, `${COMBINED[operation]} ${shapes.length} shapes`);
     this.view.select(nodes.map((node) => node.id));
   }
 

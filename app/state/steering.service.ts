@@ -27,8 +27,10 @@ const LOCKED_NAMES: Readonly<Record<SteeredName, string>> = {
   h: 'vanishing point h',
   horizon: 'the horizon',
   roll: 'the roll',
-  corner: 'the nearest corner',
+  corner: 'the origin',
 };
+
+const VANISHING: readonly SteeredName[] = ['a', 'b', 'h'];
 
 /** Changes the projection: shows it while a gesture lasts, makes it one step at the end, says why something cannot be. */
 @Injectable({ providedIn: 'root' })
@@ -84,14 +86,14 @@ export class SteeringService {
     if (locked) {
       this.refusal.set(`${LOCKED_NAMES[locked]} is locked`);
       this.documents.show(null);
-      if (how === 'typed') this.messages.say('warn', 'The projection was not changed', [`${LOCKED_NAMES[locked]} would move, and it is locked.`]);
+      if (how === 'typed') this.messages.say('warn', 'The projection was not changed', [`Unlock ${LOCKED_NAMES[locked]} first: it would move.`]);
       return;
     }
     this.refusal.set(steered.ok ? '' : steered.reason);
     if (how === 'dragging') this.show(setup);
     else if (how === 'dragged' || steered.ok) this.set(setup, label);
     else {
-      this.messages.say('warn', 'This cannot be', [`${capital(steered.reason)}.`], {
+      this.messages.say('warn', 'Not possible here', [`${capital(steered.reason)}.`], {
         label: 'Use the nearest possible',
         run: () => this.set(steered.nearest, label),
       });
@@ -119,6 +121,15 @@ export class SteeringService {
   toggleLock(name: SteeredName): void {
     const locks = this.view.locks();
     this.view.patch({ locks: locks.includes(name) ? locks.filter((other) => other !== name) : [...locks, name] });
+  }
+
+  /** Whether all three vanishing points stay where they are. */
+  readonly allLocked = computed(() => VANISHING.every((name) => this.view.locks().includes(name)));
+
+  /** Locks all three vanishing points at once, or lets all go. */
+  toggleAllLocks(): void {
+    const others = this.view.locks().filter((name) => !VANISHING.includes(name));
+    this.view.patch({ locks: this.allLocked() ? others : [...others, ...VANISHING] });
   }
 
   /** Puts the subject in the middle of the sheet; nothing but its place changes. */

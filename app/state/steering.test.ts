@@ -40,6 +40,16 @@ describe('steering the projection', () => {
     expect(now()).toEqual(before);
   });
 
+  it('locks all three vanishing points in one act, and lets them go in another', () => {
+    const { view } = openDrawing();
+    const steering = TestBed.inject(SteeringService);
+    view.patch({ locks: ['horizon', 'a'] });
+    steering.toggleAllLocks();
+    expect([steering.allLocked(), [...view.locks()].sort()]).toEqual([true, ['a', 'b', 'h', 'horizon']]);
+    steering.toggleAllLocks();
+    expect([steering.allLocked(), view.locks()]).toEqual([false, ['horizon']]);
+  });
+
   it('refuses what would move a locked handle, and says which', () => {
     const { steering, now } = steered();
     const before = now();
@@ -47,7 +57,7 @@ describe('steering the projection', () => {
     steering.follow(turnTo(now(), 50), ['a', 'b'], 'set turn', 'typed');
     expect(now()).toBe(before);
     expect(steering.refusal()).toBe('vanishing point a is locked');
-    expect(TestBed.inject(MessageStore).messages().at(-1)!.lines[0]).toContain('vanishing point a would move');
+    expect(TestBed.inject(MessageStore).messages().at(-1)!.lines[0]).toBe('Unlock vanishing point a first: it would move.');
     steering.follow(moveVanishingPoint(now(), 'b', { x: -900, y: 0 }), ['b'], 'move b', 'dragged');
     expect(vanishingPoints(now()).b.x).toBeCloseTo(-900, 5);
     steering.toggleLock('horizon');
@@ -61,7 +71,7 @@ describe('steering the projection', () => {
     const { steering, now } = steered();
     steering.follow(moveVanishingPoint(now(), 'a', { x: -5000, y: 0 }), ['a'], 'move', 'typed');
     const message = TestBed.inject(MessageStore).messages().at(-1)!;
-    expect(message.title).toBe('This cannot be');
+    expect(message.title).toBe('Not possible here');
     message.action!.run();
     expect(vanishingPoints(now()).a.x).toBeGreaterThan(now().principal.x);
   });
@@ -87,8 +97,8 @@ describe('handles and aids of the projection', () => {
     view.patch({ cone: true, figure: true });
     const handles = TestBed.inject(HandlesService);
     const named = (name: string): ReturnType<typeof handles.handles>[number] => handles.handles().find((h) => h.name === name)!;
-    expect(handles.handles().map((h) => h.name)).toEqual(['vanishing point a', 'vanishing point b', 'horizon', 'roll', 'nearest corner', 'figure']);
-    const corner = named('nearest corner');
+    expect(handles.handles().map((h) => h.name)).toEqual(['vanishing point a', 'vanishing point b', 'horizon', 'roll', 'origin', 'figure']);
+    const corner = named('origin');
     corner.drag({ x: corner.x + 20, y: corner.y + 10 }, false, false);
     expect(handles.dragging()).toBe(true);
     corner.drag({ x: corner.x + 20, y: corner.y + 10 }, false, true);

@@ -19,6 +19,15 @@ export class TraceService {
     return references.find((r) => r.id === this.view.reference()) ?? references.at(-1) ?? null;
   });
 
+  /** The middle of the picture that is traced, in mm of the sheet. */
+  readonly middle = computed((): SheetPoint => {
+    const reference = this.reference();
+    const { sheet } = this.documents.shown();
+    return reference ? { x: reference.x + reference.width / 2, y: reference.y + reference.height / 2 } : { x: sheet.width / 2, y: sheet.height / 2 };
+  });
+  /** Where the principal point is given or, without that, taken to lie. */
+  readonly principal = computed((): SheetPoint => this.view.principal() ?? this.middle());
+
   readonly solution = computed(() => {
     const strokes = this.strokes();
     if (strokes.length === 0) return null;
@@ -28,7 +37,8 @@ export class TraceService {
     const { sheet } = document;
     return solveStrokes(strokes, {
       as: this.view.traceAs(),
-      centre: reference ? { x: reference.x + reference.width / 2, y: reference.y + reference.height / 2 } : { x: sheet.width / 2, y: sheet.height / 2 },
+      centre: this.middle(),
+      principal: this.view.principal(),
       width: reference?.width ?? sheet.width,
       mmPerPx: reference && bitmap ? reference.width / bitmap.width : 25.4 / 96,
     });

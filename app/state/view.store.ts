@@ -54,7 +54,9 @@ interface ViewState {
   readonly sides: number;
   readonly artwork: string | null;
   readonly theme: Theme;
-  readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching';
+  readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'unsaved';
+  /** In a small window, the panel that is shown over the drawing. */
+  readonly unfolded: 'none' | 'bench' | 'side';
   /** Rulers along the drawing. */
   readonly rulers: boolean;
   /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
@@ -71,6 +73,8 @@ interface ViewState {
   readonly comparing: boolean;
   /** What strokes are taken for. */
   readonly traceAs: SolveAs;
+  /** The principal point of the traced picture in mm of the sheet; its middle where none is given. */
+  readonly principal: SheetPoint | null;
   readonly handOver: HandOver;
 }
 
@@ -137,6 +141,7 @@ export const ViewStore = signalStore(
     artwork: null,
     theme: storedTheme(),
     panel: 'none',
+    unfolded: 'none',
     rulers: false,
     cone: false,
     figure: false,
@@ -147,6 +152,7 @@ export const ViewStore = signalStore(
     blink: 'off',
     comparing: false,
     traceAs: 'auto',
+    principal: null,
     handOver: { content: 'drawing', gridFrom: 'drawing', background: true },
   }),
   withMethods((store) => ({

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { apply33, emptyDocument, rectangleOutline, startHistory, type DocumentNode, type Plane, type ShapeNode, type SheetPoint } from '@core';
+import { apply33, emptyDocument, flattenTree, rectangleOutline, startHistory, type DocumentNode, type Plane, type ShapeNode, type SheetPoint } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
@@ -23,7 +23,15 @@ export function boxNode(id: string, from: readonly [number, number] = [0, 0], to
 export function openDrawing(...nodes: DocumentNode[]): { store: InstanceType<typeof DocumentStore>; view: InstanceType<typeof ViewStore> } {
   const store = TestBed.inject(DocumentStore);
   const view = TestBed.inject(ViewStore);
-  store.load(startHistory({ ...emptyDocument('test', 'test'), nodes }));
+  const named = new Set(flattenTree(nodes).flatMap(({ node }) => (node.kind === 'placement' ? [node.artwork] : [])));
+  const artworks = [...named].map((id) => ({
+    id,
+    name: id,
+    svg: '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>',
+    width: 4,
+    height: 2,
+  }));
+  store.load(startHistory({ ...emptyDocument('test', 'test'), artworks, nodes }));
   view.patch({ width: 672, height: 472 });
   view.fit(300, 200);
   TestBed.tick();

@@ -1,5 +1,5 @@
-import { applyEdit, emptyDocument, findShape, rectangleOutline, type CheminDocument, type Plane, type ShapeNode } from '@core';
-import { canHaveDepth, depthHandle, depthTool } from '../features/build/depth.tool';
+import { applyEdit, canHaveDepth, emptyDocument, findShape, rectangleOutline, whyNoDepth, type CheminDocument, type Plane, type ShapeNode } from '@core';
+import { depthHandle, depthTool } from '../features/build/depth.tool';
 import { placeTool, targetWords } from '../features/artwork/place.tool';
 import { ToolBench } from '../testing/tool-bench';
 import { pickTool } from './pick.tool';
@@ -76,6 +76,20 @@ describe('the depth tool', () => {
     bench.send({ kind: 'down', at: top, lock: false, free: false }).type(7.5);
     expect(findShape(bench.document, 'one')!.depth).toBe(7.5);
     expect(depthHandle(bench.document, bench.context.geometry, 'one')!.y).toBeCloseTo(from.y - 60, 9);
+  });
+
+  it('gives all selected shapes one depth when one of them is dragged or its depth typed', () => {
+    const document = scene(
+      shape('one', FLOOR, [0, 0], [4, 4]),
+      shape('two', FLOOR, [6, 0], [8, 4]),
+      shape('flat', { kind: 'sheet', offset: 0 }, [0, 0], [1, 1]),
+    );
+    const bench = new ToolBench(depthTool, FLOOR, document);
+    bench.selection = ['one', 'two', 'flat'];
+    bench.at('down', 2, 2).type(3);
+    expect(['one', 'two', 'flat'].map((id) => findShape(bench.document, id)!.depth)).toEqual([3, 3, 0]);
+    expect(bench.selection).toEqual(['one', 'two', 'flat']);
+    expect(whyNoDepth(findShape(document, 'flat')!)).toBe('it lies on the sheet');
   });
 
   it('leaves alone what cannot have depth', () => {

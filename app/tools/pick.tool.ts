@@ -9,6 +9,9 @@ import {
   axesOf,
   placementMap,
   shapesById,
+  type CellMove,
+  type CheminDocument,
+  type DocumentNode,
   type Edit,
   type Mat33,
   type Plane,
@@ -93,12 +96,38 @@ function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean;
 function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | null {
   if (moved.u === 0 && moved.v === 0) return null;
   const node = findNode(context.document, drag.node);
-  if (node?.kind === 'placement' && drag.ids.length === 1) {
-    const box = { ...node.box, x: exactCells(node.box.x + moved.u), y: exactCells(node.box.y + moved.v) };
-    return { kind: 'place', id: node.id, target: node.target, box } as Edit;
-  }
   const plane = node?.kind === 'shape' ? node.plane : context.plane;
-  return { kind: 'move', ids: [...drag.ids], by: moveOnPlane(plane, moved.u, moved.v) };
+  // Artwork is dragged in the frame in which it is read, shapes in their plane.
+  const read = node?.kind === 'placement' ? { x: moved.u, y: moved.v } : { x: plane.kind === 'left' ? -moved.u : moved.u, y: plane.kind === 'sheet' ? moved.v : -moved.v }; // prettier-ignore
+  const by = node?.kind === 'placement' && node.target.kind === 'plane' ? fromReading(node.target.plane, read) : moved;
+  return moveAll(
+    context.document,
+    drag.ids,
+    moveOnPlane(node?.kind === 'placement' && node.target.kind === 'plane' ? node.target.plane : plane, by.u, by.v),
+    read,
+  );
+}
+
+function fromReading({ kind }: Plane, { x, y }: { readonly x: number; readonly y: number }): PlanePoint {
+  return { u: kind === 'left' ? -x : x, v: kind === 'sheet' ? y : -y };
+}
+
+/**
+ * The edit that moves all of these things: by cells along the world's axes, and artwork on faces whose host stays where
+ * it is by cells of its own reading frame.
+ */
+export function moveAll(document: CheminDocument, ids: readonly string[], by: CellMove, read: { readonly x: number; readonly y: number }): Edit | null {
+  const moving = new Set(ids.flatMap((id) => idsWithin(findNode(document, id) ?? ({ id, kind: 'copy' } as DocumentNode))));
+  const boxes = ids.flatMap((id) => {
+    const node = findNode(document, id);
+    if (node?.kind !== 'placement' || node.target.kind !== 'face' || moving.has(node.target.node)) return [];
+    return [{ kind: 'place' as const, id, target: node.target, box: { ...node.box, x: exactCells(node.box.x + read.x), y: exactCells(node.box.y + read.y) } }]; // prettier-ignore
+  });
+  const onFaces = new Set(boxes.map((edit) => edit.id));
+  const others = ids.filter((id) => !onFaces.has(id) && findNode(document, id) !== null);
+  const edits = [...(others.length > 0 ? [{ kind: 'move' as const, ids: [...others], by }] : []), ...boxes];
+  if (edits.length === 0) return null;
+  return (edits.length === 1 ? edits[0]! : { kind: 'all', edits }) as Edit;
 }
 
 /** A movement along a plane's u and v as cells along the world's axes (on the sheet: a right, b down). */

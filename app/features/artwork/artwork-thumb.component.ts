@@ -26,7 +26,7 @@ export class ArtworkThumbComponent {
       const marks = mapMarks(flat.marks, [scale, 0, 0, scale, (WIDTH - flat.width * scale) / 2, (HEIGHT - flat.height * scale) / 2]);
       context.setTransform(1, 0, 0, 1, 0, 0);
       const sheet = { width: WIDTH, height: HEIGHT, unit: 'mm' as const, resolution: 96, scale: 1, background: '#ffffff' };
-      paintOnCanvas(context, { sheet, visible: [], marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }] });
+      paintOnCanvas(context, { sheet, marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }] });
     });
   }
 }

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { exactCells, figure, findShape } from '@core';
+import { canHaveDepth, figure } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
-import { ViewStore } from '../../state/view.store';
-import { canHaveDepth } from './depth.tool';
+import { ArrangingService } from '../../state/arranging.service';
 
 /** Depth of the selected shape, typed, and the faces that it makes. */
 @Component({
@@ -13,8 +12,8 @@ import { canHaveDepth } from './depth.tool';
     <section aria-label="Depth">
       <h3 class="panel-title">Depth</h3>
       @if (shape(); as shape) {
-        <p class="note">{{ shape.name }}</p>
-        <chemin-measure label="Depth" [cell]="store.shown().grid.cell" [value]="shape.depth" (taken)="setDepth(shape.id, $event)" />
+        <p class="note">{{ words() }}</p>
+        <chemin-measure in="cells" label="Depth" [value]="shape.depth" (taken)="arranging.setDepth($event)" />
         <p class="note">
           Towards you from its plane; a minus sign goes the other way. Sums are allowed, and {{ figure(store.shown().grid.cell) }} mm is a cell.
         </p>
@@ -28,15 +27,14 @@ import { canHaveDepth } from './depth.tool';
 })
 export class BuildBenchComponent {
   protected readonly store = inject(DocumentStore);
-  private readonly view = inject(ViewStore);
+  protected readonly arranging = inject(ArrangingService);
   protected readonly figure = figure;
 
-  protected readonly shape = computed(() => {
-    const shape = findShape(this.store.shown(), this.view.selection()[0] ?? '');
-    return shape && canHaveDepth(shape) ? shape : null;
+  protected readonly shape = computed(() => this.arranging.shown().find(canHaveDepth) ?? null);
+  protected readonly words = computed(() => {
+    const shapes = this.arranging.shown();
+    const able = shapes.filter(canHaveDepth).length;
+    if (shapes.length === 1) return shapes[0]!.name;
+    return able === shapes.length ? `All ${able} selected shapes` : `${able} of ${shapes.length} selected shapes; the others cannot have depth`;
   });
-  protected setDepth(id: string, depth: number): void {
-    const name = findShape(this.store.kept(), id)?.name ?? '';
-    this.store.commit({ kind: 'depth', id, depth: exactCells(depth) }, `set depth of ${name}`);
-  }
 }

@@ -1,5 +1,6 @@
 import {
-  boundsArea,
+  canHaveDepth,
+  flattenTree,
   exactCells,
   findShape,
   outlineCentre,
@@ -8,6 +9,7 @@ import {
   sheetFromWorld,
   worldFromPlane,
   type CheminDocument,
+  type Edit,
   type SheetPoint,
   type ShapeNode,
   type Stage as Geometry,
@@ -26,14 +28,14 @@ export const depthTool: Tool<DepthState> = {
   start: () => ({ over: null, drag: null }),
   step: (state, event, context) => {
     if (event.kind === 'key') return event.key === 'Escape' ? { state: { over: null, drag: null }, preview: null } : { state };
-    if (event.kind === 'typed') return typed(state, event.lengths[0] ?? null);
+    if (event.kind === 'typed') return typed(state, event.lengths[0] ?? null, context);
     if (event.kind === 'down') return press(event.at, context);
     if (!state.drag) return { state: { ...state, over: shapeAt(event.at, context)?.id ?? null } };
     const shape = findShape(context.document, state.drag.id);
     if (!shape) return { state: { over: null, drag: null } };
     const run = runAlongNormal(context.geometry, shape, state.drag.from, event.at);
     const depth = event.free ? exactCells(state.drag.start + run) : Math.round(state.drag.start + run) + 0;
-    const edit = { kind: 'depth', id: shape.id, depth } as const;
+    const edit = depthEdit(shape.id, depth, context);
     const changed = depth !== state.drag.start;
     if (event.kind === 'move') return { state: { ...state, drag: { ...state.drag, depth } }, preview: changed ? edit : null };
     const end = { state: { over: shape.id, drag: null }, preview: null };
@@ -49,10 +51,16 @@ export const depthTool: Tool<DepthState> = {
   fields: (state) => (state.drag ? ['depth'] : []),
 };
 
-function typed(state: DepthState, depth: number | null): ToolStep<DepthState> {
+/** The depth of the shape that is dragged, and of all selected ones where it is one of them. */
+function depthEdit(id: string, depth: number, { document, selection }: Pick<ToolContext, 'document' | 'selection'>): Edit {
+  const chosen = selection.includes(id) ? flattenTree(document.nodes).flatMap(({ node }) => (selection.includes(node.id) && node.kind === 'shape' && canHaveDepth(node) ? [node.id] : [])) : [id]; // prettier-ignore
+  return chosen.length === 1 ? { kind: 'depth', id, depth } : { kind: 'all', edits: chosen.map((each) => ({ kind: 'depth', id: each, depth })) };
+}
+
+function typed(state: DepthState, depth: number | null, context: ToolContext): ToolStep<DepthState> {
   if (!state.drag || depth === null) return { state };
   const { id } = state.drag;
-  return { state: { over: id, drag: null }, preview: null, commit: { edit: { kind: 'depth', id, depth: exactCells(depth) }, label: 'set depth' } };
+  return { state: { over: id, drag: null }, preview: null, commit: { edit: depthEdit(id, exactCells(depth), context), label: 'set depth' } };
 }
 
 function shapeAt(at: SheetPoint, context: ToolContext): ShapeNode | null {
@@ -62,15 +70,13 @@ function shapeAt(at: SheetPoint, context: ToolContext): ShapeNode | null {
   return shape && canHaveDepth(shape) ? shape : null;
 }
 
-/** Only closed outlines with an area, on a plane of the world, can be given depth. */
-export function canHaveDepth(shape: ShapeNode): boolean {
-  return shape.plane.kind !== 'sheet' && boundsArea(shape.outline);
-}
-
 function press(at: SheetPoint, context: ToolContext): ToolStep<DepthState> {
   const shape = shapeAt(at, context);
   if (!shape) return { state: { over: null, drag: null }, select: [] };
-  return { state: { over: shape.id, drag: { id: shape.id, from: at, start: shape.depth, depth: shape.depth } }, select: [shape.id] };
+  return {
+    state: { over: shape.id, drag: { id: shape.id, from: at, start: shape.depth, depth: shape.depth } },
+    select: context.selection.includes(shape.id) ? context.selection : [shape.id],
+  };
 }
 
 /** The sheet points of the middle of a shape's outline and of one cell further along its plane's normal. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { gapOf, outlineBox, planeName, type AxisPlaneKind, type CellMove } from '@core';
+import { gapOf, outlineBox, planeName, sideNames, type AxisPlaneKind, type CellMove } from '@core';
 import { FoldDirective } from '../../controls/fold.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
@@ -37,6 +37,8 @@ export class ArrangePanelComponent {
     const here = new Set(this.arranging.shapes().map((shape) => shape.plane.kind));
     return KINDS.map((kind) => ({ kind, name: planeName(kind, this.store.shown().projection), here: here.has(kind) }));
   });
+  /** What the sides of the selection are called, by its plane's own axes. */
+  protected readonly sides = computed(() => sideNames(this.arranging.plane()));
   protected readonly gaps = computed(() => {
     const boxes = this.arranging.shapes().flatMap((shape) => outlineBox(shape.outline) ?? []);
     return { u: gapOf(boxes, 'u') ?? 0, v: gapOf(boxes, 'v') ?? 0 };

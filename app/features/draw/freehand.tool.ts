@@ -91,7 +91,7 @@ function finish(state: FreehandState, context: ToolContext): ToolStep<FreehandSt
   const outline = context.assisted ? straight(assistedRun(state.pen, plane, context), close) : cleaned && closed(cleaned.outline, close);
   if (!outline || outline.points.length < 2 || (outline.closed && !boundsArea(outline))) return { state: idle };
   const off = cleaned ? `at most ${figure(cleaned.deviation, 3)}\u2009cells beside the pen` : 'along the axes';
-  return { state: { ...idle, said: [`${outline.points.length} points, ${off}`] }, ...drawnShape(context, 'stroke', plane, outline) };
+  return { state: { ...idle, said: [`${outline.points.length} points, ${off}`] }, ...drawnShape(context, 'freehand line', plane, outline) };
 }
 
 function straight(corners: readonly PlanePoint[], close: boolean): Outline {

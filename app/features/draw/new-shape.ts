@@ -1,4 +1,4 @@
-import { automaticName, planeName, type Edit, type Outline, type Plane, type ShapeNode } from '@core';
+import { automaticName, fitPaint, LOOSE_BOX, outlineBox, planeName, type Edit, type Outline, type Plane, type ShapeNode } from '@core';
 import type { ToolContext, ToolStep } from '../../tools/tool';
 
 /** The line of shapes that have no area, where none is chosen. */
@@ -22,7 +22,7 @@ export function drawnShape(
     plane,
     outline,
     depth: 0,
-    paint: outline.closed ? paint : { ...paint, fill: null, line: paint.line ?? USUAL_LINE },
+    paint: outline.closed ? fitPaint(paint, outlineBox(outline) ?? LOOSE_BOX) : { ...paint, fill: null, line: paint.line ?? USUAL_LINE },
   };
   const edit = { kind: 'add', nodes: [node], artworks: [], ...(before !== undefined && { before }) } as Edit;
   return { commit: { edit, label: `draw ${node.name}` }, select: [node.id] };

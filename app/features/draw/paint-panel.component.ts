@@ -23,6 +23,7 @@ import { chooseFile, downloadText, fileName } from '../../platform/files';
 import { DocumentStore } from '../../state/document.store';
 import { PaintingService } from '../../state/painting.service';
 import { ViewStore } from '../../state/view.store';
+import { TextFieldDirective } from '../../controls/text-field.directive';
 
 /** A part of a line's paint; what is undefined goes back to the usual. */
 type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
@@ -30,7 +31,7 @@ type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
 /** Fill, line, strength, blend and the palette, for the selection or for what is drawn next. */
 @Component({
   selector: 'chemin-paint-panel',
-  imports: [FoldDirective, FormsModule, IconComponent, MeasureFieldComponent, PaintColourComponent, ToggleSwitchModule],
+  imports: [TextFieldDirective, FoldDirective, FormsModule, IconComponent, MeasureFieldComponent, PaintColourComponent, ToggleSwitchModule],
   templateUrl: './paint-panel.component.html',
   styleUrls: ['../bench.css', './paint-panel.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,15 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { faceColour, findShape, meanColour, tonedColour, type Light, type Ramp, type Sun, type Tone } from '@core';
+import { faceColour, meanColour, tonedColour, type Light, type Ramp, type Sun, type Tone } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { ArrangingService } from '../../state/arranging.service';
+import { PaintingService } from '../../state/painting.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import { SunDialComponent } from './sun-dial.component';
 
 const TONES = [
-  { key: 'lit', label: 'Lit', hint: 'square to the sun' },
-  { key: 'grazed', label: 'Grazed', hint: 'the light runs along it' },
-  { key: 'turned', label: 'Turned away', hint: 'its back to the sun' },
+  { key: 'lit', label: 'Facing the sun', hint: 'the light falls straight on it' },
+  { key: 'grazed', label: 'Edge-on', hint: 'the light runs along it' },
+  { key: 'turned', label: 'Facing away', hint: 'its back to the sun' },
 ] as const satisfies readonly { key: keyof Ramp; label: string; hint: string }[];
 
 const SIDES = [
@@ -29,9 +31,11 @@ const SIDES = [
 export class LightBenchComponent {
   protected readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly painting = inject(PaintingService);
+  private readonly arranging = inject(ArrangingService);
   protected readonly tones = TONES;
   protected readonly light = computed(() => this.store.shown().light);
-  protected readonly shape = computed(() => findShape(this.store.shown(), this.view.selection()[0] ?? ''));
+  protected readonly shape = computed(() => this.arranging.shown()[0] ?? null);
   protected readonly base = computed(() => meanColour(this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b', this.store.shown().swatches));
   /** The mapping as a small key: what the base colour becomes on each side that is seen. */
   protected readonly key = computed(() =>
@@ -52,11 +56,7 @@ export class LightBenchComponent {
   }
 
   protected setBase(fill: string, keep: boolean): void {
-    const shape = this.shape();
-    if (!shape) return;
-    const edit = { kind: 'paint' as const, ids: [shape.id], paint: { ...shape.paint, fill } };
-    if (keep) this.store.commit(edit, `paint ${shape.name}`);
-    else this.store.show(edit);
+    this.painting.setColour({ kind: 'fill' }, fill, keep);
   }
 
   private set(light: Light, keep: boolean, label: string): void {

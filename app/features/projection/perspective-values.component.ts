@@ -128,7 +128,7 @@ export class PerspectiveValuesComponent {
 
   protected typeCorner(part: Partial<SheetPoint>): void {
     const at = this.corner()?.at;
-    if (at) this.steering.follow(moveCorner(this.setup(), { ...at, ...part }), ['corner'], 'move the nearest corner', 'typed');
+    if (at) this.steering.follow(moveCorner(this.setup(), { ...at, ...part }), ['corner'], 'move the origin', 'typed');
   }
 
   protected bringIntoView(at: SheetPoint): void {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, untracked } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
-import { figure, type Axis, type Reference, type SolveAs, type Stroke } from '@core';
+import { figure, type Axis, type Reference, type SheetPoint, type SolveAs, type Stroke } from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ReferencesService } from '../../platform/references.service';
@@ -27,7 +27,7 @@ export class PicturePageComponent {
   protected readonly pictures = inject(ReferencesService);
   protected readonly references = computed(() => this.store.shown().references);
   protected readonly kinds: { label: string; value: SolveAs }[] = [
-    { label: 'as the strokes tell', value: 'auto' },
+    { label: 'Detect', value: 'auto' },
     { label: 'a parallel projection', value: 'parallel' },
     { label: 'one vanishing point', value: 'one' },
     { label: 'two, uprights upright', value: 'two' },
@@ -101,8 +101,12 @@ export class PicturePageComponent {
 
   protected strengthen(reference: Reference, value: string, end: boolean): void {
     const edit = { kind: 'reference', reference: { ...reference, strength: Number(value) / 100 } } as const;
-    if (end) this.store.commit(edit, `strength of ${reference.name}`);
+    if (end) this.store.commit(edit, `opacity of ${reference.name}`);
     else this.store.show(edit);
+  }
+
+  protected setPrincipal(part: Partial<SheetPoint>): void {
+    this.view.patch({ principal: { ...this.trace.principal(), ...part } });
   }
 
   protected delete(reference: Reference): void {
@@ -112,18 +116,18 @@ export class PicturePageComponent {
   protected setAxis(stroke: Stroke, axis: Axis): void {
     this.trace.change(
       this.trace.strokes().map((s) => (s.id === stroke.id ? { ...s, axis } : s)),
-      'change the axis of a stroke',
+      'change the axis of an edge',
     );
   }
 
   protected remove(stroke: Stroke): void {
     this.trace.change(
       this.trace.strokes().filter((s) => s.id !== stroke.id),
-      'delete a stroke',
+      'delete a traced edge',
     );
   }
 
   protected clear(): void {
-    this.trace.change([], 'delete all strokes');
+    this.trace.change([], 'delete all traced edges');
   }
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
-import { figure, mmPer, realLength, SHEET_SIZES, UNITS, type Sheet, type SheetSize } from '@core';
+import { figure, mmPer, realLength, SHEET_SIZES, UNITS, type Sheet, type SheetSize, type Unit } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { CommandsService } from '../../state/commands.service';
@@ -46,6 +46,14 @@ export class SheetPageComponent {
   protected set(part: Partial<Sheet>, label = 'set sheet'): void {
     this.store.commit({ kind: 'sheet', sheet: { ...this.store.kept().sheet, ...part } }, label);
     if (part.width !== undefined || part.height !== undefined) this.commands.run('view.fit');
+  }
+
+  /** The unit that a side was typed in: a sheet of 800 px is one in px from then on, and is exported so. */
+  protected typed: Unit | null = null;
+
+  protected setSide(part: Partial<Pick<Sheet, 'width' | 'height'>>): void {
+    this.set(this.typed === 'px' ? { ...part, unit: 'px' } : part);
+    this.typed = null;
   }
 
   /** A common size, lying or upright as the sheet is now. */

@@ -17,20 +17,20 @@ function tracing(...strokes: Stroke[]): {
 describe('tracing', () => {
   it('makes a stroke by two presses or by one drag, snapping to nothing, its axis guessed', () => {
     const { bench, at } = tracing();
-    at('move', 10.3, 50.7);
+    at('move', 10.3, 150.7);
     expect(bench.ghost!.words).toEqual(['trace an edge']);
-    at('down', 10.3, 50.7);
-    at('up', 10.3, 50.7);
-    at('move', 60, 30);
+    at('down', 10.3, 150.7);
+    at('up', 10.3, 150.7);
+    at('move', 60, 130);
     expect(bench.ghost!.words).toEqual(['along a', '53.8\u2009mm']);
-    expect(bench.ghost!.line).toEqual([10.3, 50.7, 60, 30]);
-    at('down', 60, 30);
-    at('up', 60, 30);
+    expect(bench.ghost!.line).toEqual([10.3, 150.7, 60, 130]);
+    at('down', 60, 130);
+    at('up', 60, 130);
     at('down', 90, 90);
     at('move', 91, 40);
     at('up', 91, 40);
     expect(bench.document.strokes).toEqual([
-      { id: 'new-1', from: { x: 10.3, y: 50.7 }, to: { x: 60, y: 30 }, axis: 'a' },
+      { id: 'new-1', from: { x: 10.3, y: 150.7 }, to: { x: 60, y: 130 }, axis: 'a' },
       { id: 'new-2', from: { x: 90, y: 90 }, to: { x: 91, y: 40 }, axis: 'h' },
     ]);
     expect(bench.labels).toEqual(['trace an edge along a', 'trace an edge along h']);
@@ -39,7 +39,7 @@ describe('tracing', () => {
   it('refines a stroke by its ends, shown before it is made', () => {
     const { bench, at } = tracing(stroke('s', 20));
     at('move', 40, 90);
-    expect(bench.ghost!.words).toEqual(['choose this stroke along a']);
+    expect(bench.ghost!.words).toEqual(['choose this edge along a']);
     at('down', 40, 90);
     at('up', 40, 90);
     expect(bench.ghost!.points).toHaveLength(2);

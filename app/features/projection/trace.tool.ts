@@ -60,7 +60,7 @@ function hint({ chosen }: TraceState, at: SheetPoint, context: ToolContext): str
   if (endNear(chosen, at, context)) return 'drag this end';
   const middle = middleNear(at, context);
   if (!middle) return 'trace an edge';
-  return middle.id === chosen ? `along ${middle.axis}: press for along ${NEXT[middle.axis]}` : `choose this stroke along ${middle.axis}`;
+  return middle.id === chosen ? `along ${middle.axis}: press for along ${NEXT[middle.axis]}` : `choose this edge along ${middle.axis}`;
 }
 
 /** The ends of the chosen stroke, in cells of the sheet, as the ghost shows points. */
@@ -73,7 +73,7 @@ function key(state: TraceState, pressed: 'Backspace' | 'Enter' | 'Escape', { doc
   if (pressed === 'Escape') return { state: { ...IDLE, at: state.at }, preview: null };
   if (pressed !== 'Backspace') return { state };
   if (state.from) return { state: { ...IDLE, at: state.at } };
-  return document.strokes.length === 0 ? { state } : commit({ ...IDLE, at: state.at }, document.strokes.slice(0, -1), 'take a stroke back');
+  return document.strokes.length === 0 ? { state } : commit({ ...IDLE, at: state.at }, document.strokes.slice(0, -1), 'take an edge back');
 }
 
 function press(state: TraceState, at: SheetPoint, context: ToolContext): ToolStep<TraceState> {
@@ -84,7 +84,7 @@ function press(state: TraceState, at: SheetPoint, context: ToolContext): ToolSte
   if (middle && middle.id !== state.chosen) return { state: { ...IDLE, at, chosen: middle.id } };
   if (middle) {
     const strokes = context.document.strokes.map((s) => (s.id === middle.id ? { ...s, axis: NEXT[s.axis] } : s));
-    return commit({ ...IDLE, at, chosen: middle.id }, strokes, 'change the axis of a stroke');
+    return commit({ ...IDLE, at, chosen: middle.id }, strokes, 'change the axis of an edge');
   }
   return { state: { ...IDLE, from: at, at, pressed: at } };
 }
@@ -97,7 +97,7 @@ function move(state: TraceState, context: ToolContext): ToolStep<TraceState> {
 function release(state: TraceState, context: ToolContext): ToolStep<TraceState> {
   const { at, held, from, pressed } = state;
   if (!at) return { state };
-  if (held) return commit({ ...IDLE, at, chosen: held.id }, withEnd(context.document, held, at), 'move a stroke');
+  if (held) return commit({ ...IDLE, at, chosen: held.id }, withEnd(context.document, held, at), 'move an edge');
   // A press without a drag has set the first end; the next press sets the other.
   if (from && pressed && Math.hypot(at.x - pressed.x, at.y - pressed.y) > context.reach) return add(from, at, context);
   return { state: { ...state, pressed: null } };
@@ -113,8 +113,12 @@ function commit(state: TraceState, strokes: readonly Stroke[], label: string): T
   return { state, preview: null, commit: { edit: { kind: 'strokes', strokes: [...strokes] }, label } };
 }
 
-function axisFor(from: SheetPoint, to: SheetPoint, { traced }: ToolContext): Axis {
-  return guessAxis(from, to, traced);
+/** Until enough is traced the horizon is taken to lie in the middle of the picture that is traced, or of the sheet. */
+function axisFor(from: SheetPoint, to: SheetPoint, { traced, document }: ToolContext): Axis {
+  const [x, y] = [(from.x + to.x) / 2, (from.y + to.y) / 2];
+  const under = document.references.find((r) => !r.hidden && x >= r.x && y >= r.y && x <= r.x + r.width && y <= r.y + r.height);
+  const middle = under ? { x: under.x + under.width / 2, y: under.y + under.height / 2 } : { x: document.sheet.width / 2, y: document.sheet.height / 2 };
+  return guessAxis(from, to, traced, middle);
 }
 
 function withEnd(document: CheminDocument, { id, end }: Held, at: SheetPoint): Stroke[] {
