@@ -1,15 +1,5 @@
 import { emptyDocument, rectangleOutline, type CheminDocument, type ShapeNode } from '../core/index';
-
-/** Repeatable numbers from 0 to 1 (mulberry32). */
-export function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { randomFrom } from '../core/testing/random';
 
 /** A document of boxes on whole cells that do not cut through each other; three faces of each are seen. */
 export function boxScene(count: number, seed = 1): CheminDocument {

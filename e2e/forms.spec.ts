@@ -106,7 +106,7 @@ test('a row of nine lamps in equal true steps in two-point perspective recedes b
   const setup = stored['projection'] as PerspectiveSetup;
   const projection = projectionFrom(setup);
   const centres = nodes.map((n) => sheetFromWorld(projection, { a: ((n.outline.points[0]!.u + n.outline.points[2]!.u) / 2) * 8, b: 0, h: 48 })!);
-  const expected = equalSteps(centres[0]!, centres[8]!, vanishingPoints(setup).a, 8);
+  const expected = equalSteps(centres[0]!, centres[8]!, vanishingPoints(setup).a, 8)!;
   let most = 0;
   centres.forEach((p, i) => (most = Math.max(most, Math.hypot(p.x - expected[i]!.x, p.y - expected[i]!.y))));
   console.log(`nine lamps: at most ${most.toExponential(1)} mm from the cross-ratio’s places`);

@@ -14,7 +14,7 @@ test('a reload in the middle of drawing loses nothing older than a second', asyn
   await grid.press([0, 0, 0]);
   await grid.press([5, 0, 0]);
   await grid.press([5, 4, 0]);
-  await page.waitForTimeout(1000);
+  await expect(async () => expect((await storedDrawing(page, 'Untitled drawing')).draft).toMatchObject({ points: [{}, {}, {}] })).toPass();
   await page.reload();
   await expect(page.getByRole('button', { name: 'Outline 2' })).toHaveAttribute('aria-pressed', 'true');
   await grid.move([0, 0, 0]);
@@ -46,7 +46,7 @@ test('drawings are listed with living thumbnails, renamed, copied, deleted and b
   await dialog.getByRole('button', { name: 'Bring back' }).click();
   await dialog.getByRole('button', { name: 'Open Winter timetable' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of the drawing' })).toHaveValue('Winter timetable');
-  await expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText(/^saved \d+\u2009s ago, in this browser$/);
+  await expect(page.locator('chemin-head .saved')).toHaveText(/^saved \d+\u2009s ago, in this browser$/);
 });
 
 test('a project goes out as a file and comes back the same', async ({ page }) => {
@@ -158,5 +158,9 @@ test('works without the network after the first visit', async ({ page, context }
   await context.setOffline(true);
   await page.reload();
   await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
+  // The reader of SVG is there too, though it was never used before.
+  await page.getByRole('button', { name: 'Artwork', exact: true }).click();
+  await offer(page, 'Add an SVG', 'offline.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>');
+  await expect(page.getByText('“offline.svg” was added')).toBeVisible();
   await context.setOffline(false);
 });

@@ -98,7 +98,7 @@ test('from an empty sheet to a lit solid with artwork in an SVG file, by hand', 
   const kept = await storedDrawing(page, 'Untitled drawing');
   await page.reload();
   await expect(page.getByRole('button', { name: 'landing stage', exact: true })).toBeVisible();
-  await expect(page.getByLabel('Contents', { exact: true }).getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByLabel('Contents', { exact: true }).getByRole('treeitem')).toHaveCount(3);
 
   const steps = kept.stepCount;
   for (let i = 0; i < steps; i++) {

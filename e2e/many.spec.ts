@@ -2,8 +2,8 @@ import { emptyDocument, rectangleOutline, writeProject, type ShapeNode } from '.
 import { expect, openEmpty, storedDrawing, test } from './support';
 
 /** A drawing of 2,500 boxes on the floor: ten thousand corners. */
-function manyBoxes(): string {
-  const nodes = Array.from({ length: 2500 }, (_, i): ShapeNode => {
+function manyBoxes(count = 2500): string {
+  const nodes = Array.from({ length: count }, (_, i): ShapeNode => {
     const at = { u: (i % 50) * 1.5 - 20, v: Math.floor(i / 50) * 1.5 - 20 };
     return {
       kind: 'shape',
@@ -21,7 +21,7 @@ function manyBoxes(): string {
   return writeProject({ ...document, grid: { ...document.grid, cell: 2 }, nodes });
 }
 
-test('among ten thousand corners the ghost keeps up with the pointer, and the contents stay short', async ({ page }) => {
+test('among ten thousand corners the ghost follows the pointer, its frames are printed, and the contents stay short', async ({ page }) => {
   const grid = await openEmpty(page);
   const chooser = page.waitForEvent('filechooser');
   await page.keyboard.press('Control+k');
@@ -63,6 +63,43 @@ test('among ten thousand corners the ghost keeps up with the pointer, and the co
   await expect(page.getByRole('button', { name: 'box 1234', exact: true })).toBeVisible();
 });
 
+test('contents of 5,000 things are walked, renamed, hidden and moved by the keyboard alone', async ({ page }) => {
+  await openEmpty(page);
+  const chooser = page.waitForEvent('filechooser');
+  await page.keyboard.press('Control+k');
+  await page.locator('chemin-finder input').waitFor();
+  await page.keyboard.type('open a project');
+  await page.keyboard.press('Enter');
+  await (await chooser).setFiles({ name: 'many.chemin', mimeType: 'application/json', buffer: Buffer.from(manyBoxes(5000)) });
+  await expect(page.locator('chemin-contents h2')).toContainText('5000');
+  const at = page.locator('[role=treeitem]:focus');
+  await page.locator('[role=treeitem][tabindex="0"]').focus();
+  await page.keyboard.press('End');
+  await expect(at).toHaveAttribute('aria-label', 'box 0');
+  await page.keyboard.press('ArrowUp');
+  await expect(at).toHaveAttribute('aria-label', 'box 1');
+  await page.keyboard.type('box 4321');
+  await expect(at).toHaveAttribute('aria-label', 'box 4321');
+  await page.keyboard.press('F2');
+  await expect(page.getByRole('textbox', { name: 'New name' })).toBeFocused();
+  await page.keyboard.type('the one');
+  await page.keyboard.press('Enter');
+  await expect(at).toHaveAttribute('aria-label', 'the one');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+Shift+O');
+  await expect(page.getByRole('button', { name: 'Show the one' })).toBeAttached();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(at).toHaveAttribute('aria-label', 'the one');
+  const times: number[] = [];
+  for (let i = 0; i < 20; i++) {
+    const before = Date.now();
+    await page.keyboard.press('ArrowDown');
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(done)));
+    times.push(Date.now() - before);
+  }
+  console.log(`an arrow key among 5,000 rows: ${times.sort((p, q) => p - q)[10]} ms median`);
+});
+
 test('contents are dragged into another order and into a group; steps are listed and gone back to', async ({ page }) => {
   const grid = await openEmpty(page);
   await page.keyboard.press('3');
@@ -73,7 +110,7 @@ test('contents are dragged into another order and into a group; steps are listed
   await row('rectangle 1').dragTo(row('rectangle 3'), { targetPosition: { x: 60, y: 3 } });
   await expect.poll(names).toEqual(['rectangle 1, floor', 'rectangle 3, floor', 'rectangle 2, floor']);
   await page.getByRole('button', { name: 'rectangle 2, floor', exact: true }).click();
-  await page.keyboard.press('Control+g');
+  await page.keyboard.press('Control+b');
   await row('rectangle 3').dragTo(row('group'), { targetPosition: { x: 60, y: 15 } });
   await expect
     .poll(async () =>
@@ -106,7 +143,7 @@ test('things go by the clipboard as they are, linked copies follow, a free plane
   await page.keyboard.press('Control+z');
   await expect(page.locator('chemin-contents li')).toHaveCount(1);
   await page.getByRole('button', { name: 'rectangle 1, floor', exact: true }).click();
-  await page.keyboard.press('Control+Shift+d');
+  await page.keyboard.press('Control+Shift+m');
   await expect.poll(async () => (await nodes()).map((n) => n.kind)).toEqual(['shape', 'copy']);
 
   // Three places: the near corner of the floor, one along a, one up along the right.

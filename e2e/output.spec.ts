@@ -6,7 +6,7 @@ import { Resvg } from '@resvg/resvg-js';
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test } from './support';
+import { expect, openDemo, openEmpty, test } from './support';
 
 const DPI = 120;
 const WIDTH = Math.round((297 / 25.4) * DPI);
@@ -97,4 +97,30 @@ test('a PNG larger than browsers draw is refused with the reason', async ({ page
   await width.fill('50000');
   await width.press('Enter');
   await expect(page.getByText('From 16 to 16384.')).toBeVisible();
+});
+
+test('an isometric grid of 800 × 800 px leaves as SVG of that size, by words and two figures', async ({ page }) => {
+  await openEmpty(page);
+  let gestures = 0;
+  const find = async (words: string): Promise<void> => {
+    await page.keyboard.press('Control+k');
+    await page.locator('chemin-finder input').waitFor();
+    await page.keyboard.type(words);
+    await page.keyboard.press('Enter');
+    gestures++;
+  };
+  await find('sheet size');
+  for (const side of ['Width', 'Height']) {
+    const field = page.locator('chemin-sheet-page').getByRole('textbox', { name: side });
+    await field.fill('800 px');
+    await page.keyboard.press('Enter');
+  }
+  const download = page.waitForEvent('download');
+  await find('export the grid alone as svg');
+  const svg = readFileSync(await (await download).path(), 'utf8');
+  console.log(`an 800 px grid: ${gestures} gestures besides the data`);
+  expect(gestures).toBeLessThanOrEqual(3);
+  expect(svg).toMatch(/width="800px" height="800px" viewBox="0 0 800 800"/);
+  expect(svg).not.toContain('id="sheet"');
+  await expect(page.getByText('The grid was exported as SVG')).toBeVisible();
 });

@@ -22,7 +22,7 @@ async function canvasSheet(page: Page): Promise<{ png: PNG; zoom: number }> {
 
 async function exportedSvg(page: Page): Promise<string> {
   const download = page.waitForEvent('download');
-  await page.keyboard.press('Control+e');
+  await page.keyboard.press('Control+Enter');
   return readFileSync(await (await download).path(), 'utf8');
 }
 

@@ -140,6 +140,7 @@ test('two-point: every handle, far coordinates, locks, into view and back, the c
   await drag(page, left, [b, horizon + 14], [b - 60, horizon + 14]);
   expect(await value(page, 'x of b')).toBeCloseTo(b - 60, 0);
   await page.getByRole('button', { name: 'Back to the sheet' }).click();
+  picture = await changes(page, picture);
 
   // The corner and the roll by hand.
   await drag(page, look, corner, [corner[0] + 15, corner[1] + 5]);
@@ -160,7 +161,7 @@ test('two-point: every handle, far coordinates, locks, into view and back, the c
   await page.getByRole('button', { name: 'Lock vanishing point a' }).click();
   const locked = await value(page, 'x of a');
   await type(page, 'Turn', '12');
-  await expect(page.getByText('vanishing point a would move, and it is locked.')).toBeVisible();
+  await expect(page.getByText('Unlock vanishing point a first: it would move.')).toBeVisible();
   expect(await value(page, 'x of a')).toBe(locked);
   await page.getByRole('button', { name: 'Unlock vanishing point a' }).click();
 
@@ -259,8 +260,10 @@ test('the grid: its cell by edge and by lines, sizes or counts kept, families, p
   picture = await changes(page, picture);
   await page.getByRole('button', { name: 'kiosk', exact: true }).click();
   await expect(field(page, 'Length along a')).toHaveValue('14');
-  await page.getByRole('switch', { name: 'along h' }).click();
+  // On all planes, lines along h come; those along a and b fall on the floor's own.
   await page.getByRole('switch', { name: 'on the plane drawn on' }).click();
+  picture = await changes(page, picture);
+  await page.getByRole('switch', { name: 'along h' }).click();
   picture = await changes(page, picture);
   await page.getByRole('switch', { name: 'along b' }).click();
   picture = await changes(page, picture);
@@ -290,7 +293,7 @@ test('the sheet: sizes, units, scale, turning, rulers; facts to copy', async ({ 
   await page.locator('.area').focus();
   await page.keyboard.press('4');
   await expect(page.getByRole('combobox', { name: 'Common sizes' })).toHaveText('A4');
-  await page.getByRole('button', { name: 'Turn upright' }).click();
+  await page.getByRole('button', { name: 'Portrait' }).click();
   await expect(field(page, 'Width')).toHaveValue('210');
   await page.getByRole('combobox', { name: 'Lengths are shown in' }).click();
   await page.getByRole('option', { name: 'in', exact: true }).click();

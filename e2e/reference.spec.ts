@@ -85,20 +85,8 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   await expect(page.getByText('Still needed:')).toBeVisible();
   for (const edge of EDGES.slice(1)) await stroke(...edge);
   console.log(`${gestures} gestures for six strokes`);
-  // Refining: its middle chooses a stroke, then an end is dragged, and undo brings it back.
-  const [near, far] = [at({ a: 14.4, b: 0, h: 0 }), at({ a: 105.6, b: 0, h: 0 })];
-  await page.mouse.click(...px({ x: (near.x + far.x) / 2, y: (near.y + far.y) / 2 }));
-  const region = page.getByRole('region', { name: 'Projection from strokes' });
-  const before = (await region.textContent())!;
-  await page.mouse.move(...px(near));
-  await page.mouse.down();
-  await page.mouse.move(px(near)[0], px(near)[1] - 30, { steps: 3 });
-  await page.mouse.up();
-  await expect(region).not.toHaveText(before);
-  await page.keyboard.press('Control+z');
-  await expect(region).toHaveText(before);
   const axes = (number: number, axis: string): ReturnType<Page['getByRole']> =>
-    page.getByRole('group', { name: `Axis of stroke ${number}` }).getByRole('button', { name: axis, exact: true });
+    page.getByRole('group', { name: `Axis of edge ${number}` }).getByRole('button', { name: axis, exact: true });
   // Over the horizon an edge along a falls: its axis was guessed from the strokes so far, or is told.
   for (const [number, axis] of [
     [1, 'a'],
@@ -113,7 +101,19 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   }
   await page.getByRole('combobox', { name: 'The picture shows' }).click();
   await page.getByRole('option', { name: 'two, uprights upright' }).click();
-  await expect(region).toContainText('two-point perspective');
+  await expect(page.getByRole('region', { name: 'Projection from traced edges' })).toContainText('two-point perspective');
+  // Refining: its middle chooses a stroke, then an end is dragged, and undo brings it back.
+  const [near, far] = [at({ a: 14.4, b: 0, h: 0 }), at({ a: 105.6, b: 0, h: 0 })];
+  await page.mouse.click(...px({ x: (near.x + far.x) / 2, y: (near.y + far.y) / 2 }));
+  const region = page.getByRole('region', { name: 'Projection from traced edges' });
+  const before = (await region.textContent())!;
+  await page.mouse.move(...px(near));
+  await page.mouse.down();
+  await page.mouse.move(px(near)[0], px(near)[1] - 30, { steps: 3 });
+  await page.mouse.up();
+  await expect(region).not.toHaveText(before);
+  await page.keyboard.press('Control+z');
+  await expect(region).toHaveText(before);
   const told = /angle of view ([\d.]+)° ± ([\d.]+)°/.exec((await region.textContent())!)!;
   expect(Math.abs(Number(told[1]) - viewAngleDeg(240, 300))).toBeLessThan(3);
   await page.getByRole('button', { name: 'Adopt this projection' }).click();
@@ -147,7 +147,7 @@ test('references: strength, over, blink, lock, drop, paste, orientation, and fil
   await expect(box).toBeVisible();
   await expect.poll(async () => (await canvas()) === empty).toBe(false);
   const shown = await canvas();
-  await box.getByRole('slider', { name: 'Strength' }).fill('20');
+  await box.getByRole('slider', { name: 'Opacity' }).fill('20');
   await expect.poll(async () => (await canvas()) === shown).toBe(false);
   await box.getByRole('button', { name: 'Over' }).click();
   await expect(box.getByRole('button', { name: 'Over' })).toHaveAttribute('aria-pressed', 'true');

@@ -107,3 +107,25 @@ export async function storedDrawing(
     name,
   );
 }
+
+/** The document of the drawing that is open, as the browser's own storage has it. */
+export async function storedOpen(page: Page): Promise<{ id: string; name: string; document: unknown }> {
+  return page.evaluate(
+    () =>
+      new Promise((resolve, reject) => {
+        const open = indexedDB.open('chemin');
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const stores = open.result.transaction(['drawings', 'settings']);
+          const setting = stores.objectStore('settings').get('open');
+          setting.onsuccess = () => {
+            const drawing = stores.objectStore('drawings').get((setting.result as { value: string }).value);
+            drawing.onsuccess = () => {
+              open.result.close();
+              resolve(drawing.result);
+            };
+          };
+        };
+      }),
+  );
+}

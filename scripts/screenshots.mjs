@@ -209,7 +209,7 @@ try {
   await shoot(page, 'drawings');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Words of the command' }).fill('plane');
+  await page.getByRole('combobox', { name: /^Words of the command/ }).fill('plane');
   await page.waitForTimeout(300);
   await shoot(page, 'finder');
   await page.close();
