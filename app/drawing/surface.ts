@@ -18,6 +18,7 @@ import type { Ghost } from '../tools/tool';
 import type { Aid } from './aids.service';
 import { paintMarksOnCanvas, paintOnCanvas } from './canvas-paint';
 import type { Handle } from './handles.service';
+import { placeLabels } from './label-places';
 import { hatchPath, planeColour, signOf } from './signs';
 
 /** How the drawing is looked at. */
@@ -124,9 +125,13 @@ export class Surface {
     if (names !== before) this.makeHandles(handles);
     const circles = this.handleLayer.find<Circle>('Circle');
     const labels = this.handleLayer.find<Label>('Label');
+    const shown = handles.flatMap((handle, i) => {
+      const label = handle.quiet ? undefined : labels[i];
+      return label ? [{ label, x: handle.x, y: handle.y, width: label.width(), height: label.height() }] : [];
+    });
+    placeLabels(shown).forEach((place, i) => shown[i]!.label.position(place));
     handles.forEach((handle, i) => {
       if (!held) circles[i]?.position({ x: handle.x, y: handle.y });
-      labels[i]?.position({ x: handle.x + 10, y: handle.y - 10 });
       labels[i]?.getTag().fill(this.colour('--paper'));
       labels[i]?.getText().fill(this.colour('--ink'));
       circles[i]?.rotation(handle.turnDeg ?? 0);

@@ -54,6 +54,7 @@ export class KeepingService {
   readonly words = computed(() => {
     if (this.state() === 'failed') return 'not saved';
     if (this.state() === 'behind') return 'not saved: changed in another page';
+    if (this.state() === 'waiting') return 'saving\u2026';
     if (this.savedAt() === 0) return 'not saved yet';
     const seconds = Math.max(0, Math.round((this.now() - this.savedAt()) / 1000));
     const ago = seconds < 60 ? `${seconds}\u2009s` : seconds < 3600 ? `${Math.floor(seconds / 60)}\u2009min` : `${Math.floor(seconds / 3600)}\u2009h`;
@@ -194,8 +195,9 @@ export class KeepingService {
     downloadText(fileName(name, 'raw.json'), await this.drawings.raw(id), 'application/json');
   }
 
-  async startEmpty(): Promise<void> {
-    await this.adopt(emptyDocument('new', 'Untitled drawing'));
+  /** Starts an empty drawing, by default an isometric one; of another, everything but its id and name is what is given. */
+  async startEmpty(from: CheminDocument = emptyDocument('new', '')): Promise<void> {
+    await this.adopt({ ...from, name: 'Untitled drawing' });
   }
 
   async addDemos(): Promise<void> {
@@ -211,14 +213,17 @@ export class KeepingService {
   }
 
   private saveSoon(): void {
-    if (this.state() !== 'behind') this.timer ??= setTimeout(() => void this.saveNow(), SAVE_AFTER_MS);
+    if (this.state() === 'behind') return;
+    // What stands in the way stays told until a saving has gone well.
+    this.state.update((state) => (state === 'saved' ? 'waiting' : state));
+    this.timer ??= setTimeout(() => void this.saveNow(), SAVE_AFTER_MS);
   }
 
   private async save(): Promise<void> {
     const history = this.store.history();
     const draft = this.store.draft();
-    if (this.state() === 'behind' || !this.unsaved()) return;
-    this.state.set('waiting');
+    if (this.state() === 'behind') return;
+    if (!this.unsaved()) return this.state.update((state) => (state === 'waiting' ? 'saved' : state));
     try {
       this.revision = await this.drawings.save({ history, draft, revision: this.revision, savedSteps: this.savedSteps });
       this.savedSteps = history.steps;
@@ -226,7 +231,7 @@ export class KeepingService {
       this.savedDraft = draft;
       this.savedAt.set(Date.now());
       this.now.set(Date.now());
-      this.state.set('saved');
+      this.state.set(this.unsaved() ? 'waiting' : 'saved');
     } catch (error) {
       if (error instanceof BehindError) this.behind();
       else this.trouble(error);

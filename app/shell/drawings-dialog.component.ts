@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
-import { derivedName } from '@core';
+import { derivedName, type CheminDocument } from '@core';
 import { DialogComponent } from '../controls/dialog.component';
 import { IconComponent } from '../controls/icon.component';
 import type { StoredDrawing } from '../platform/database';
@@ -11,13 +11,14 @@ import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
+import { NewDrawingComponent } from './new-drawing.component';
 import { ThumbnailComponent } from './thumbnail.component';
 import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** All drawings in this browser with living thumbnails: opened, renamed, copied, deleted and brought back. */
 @Component({
   selector: 'chemin-drawings-dialog',
-  imports: [TextFieldDirective, ButtonModule, DialogComponent, IconComponent, ThumbnailComponent],
+  imports: [TextFieldDirective, ButtonModule, DialogComponent, IconComponent, NewDrawingComponent, ThumbnailComponent],
   templateUrl: './drawings-dialog.component.html',
   styleUrl: './drawings-dialog.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -104,6 +105,11 @@ export class DrawingsDialogComponent {
     if (what === 'empty') await this.keeping.startEmpty();
     else if (what === 'demo') await this.keeping.addDemos();
     else await this.imports.openProject();
+  }
+
+  protected async startFrom(document: CheminDocument): Promise<void> {
+    this.close();
+    await this.keeping.startEmpty(document);
   }
 
   protected save(): void {

@@ -2,12 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import {
   axesOf,
   boxAround,
+  canHaveDepth,
   ellipseOf4,
   ellipseOutline,
   exactCells,
   figure,
   findArtwork,
   findNode,
+  findShape,
   flattenOutline,
   idsWithin,
   isCurved,
@@ -22,6 +24,7 @@ import {
 } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { PaintColourComponent } from '../controls/paint-colour.component';
+import { ArrangingService } from '../state/arranging.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 import { TextFieldDirective } from '../controls/text-field.directive';
@@ -44,6 +47,7 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 export class SelectionComponent {
   protected readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly arranging = inject(ArrangingService);
 
   protected readonly nodes = computed(() =>
     this.view
@@ -88,6 +92,18 @@ export class SelectionComponent {
     return plane.kind === 'free' ? ['u', 'v', 'its normal'] : ['x', 'y', ''];
   }
 
+  protected readonly canHaveDepth = canHaveDepth;
+  /** The face that a circle is inscribed in, in words. */
+  protected readonly inscribed = computed(() => {
+    const inscribed = this.shape()?.inscribed;
+    const host = inscribed && findShape(this.store.shown(), inscribed.node);
+    return host ? `a face of “${host.name}”` : null;
+  });
+
+  protected letGo({ inscribed: _, ...shape }: ShapeNode): void {
+    this.store.commit({ kind: 'change', nodes: [shape] } as Edit, `let go of the face: ${shape.name}`);
+  }
+
   protected figure = (value: number): string => figure(value);
 
   protected name(text: string): void {
@@ -103,12 +119,24 @@ export class SelectionComponent {
     this.store.commit({ kind: 'lay', items: [{ id: shape.id, plane: shape.plane, outline }] } as unknown as Edit, `move ${shape.name}`);
   }
 
-  /** Gives the outline a new width or height, from its lower corner. */
+  /** Gives the outline a new width or height: about its middle where it is centred on something, else from its lower corner. */
   protected resize(shape: ShapeNode, side: 'u' | 'v', length: number): void {
     const box = extentOf(shape);
     if (!box) return;
-    this.store.commit({ kind: 'outline', id: shape.id, outline: stretchOutline(shape.outline, side, box, length) } as Edit, `set size of ${shape.name}`);
+    const stretched = stretchOutline(shape.outline, side, box, length);
+    const by = this.arranging.centredOn()[side] === null ? 0 : (side === 'u' ? box.maxU - box.minU - length : box.maxV - box.minV - length) / 2;
+    const outline = moveOutline(stretched, side === 'u' ? by : 0, side === 'v' ? by : 0);
+    this.store.commit({ kind: 'outline', id: shape.id, outline } as Edit, `set size of ${shape.name}`);
   }
+
+  /** What the shape is centred on and stays so when its size is typed, in words; empty for none. */
+  protected readonly centred = computed(() => {
+    const { u, v } = this.arranging.centredOn();
+    const [side] = this.shape() ? [this.directions(this.shape()!)] : [];
+    if (!side || (u === null && v === null)) return '';
+    if (u === v) return `Centred on “${u}”, and stays so when its size is typed.`;
+    return [u && `along ${side[0]} on “${u}”`, v && `along ${side[1]} on “${v}”`].filter(Boolean).join(', ').replace(/^/, 'Centred ') + ', and stays so.';
+  });
 
   /** Gives an ellipse other radii about its centre. */
   protected setRadii(shape: ShapeNode, u: number, v: number): void {

@@ -4,11 +4,10 @@ import {
   whyNoDepth,
   alignBoxes,
   aroundAll,
-  boxAround,
   copyNodes,
   distributeBoxes,
   exactCells,
-  faceNamed,
+  facesIn,
   findNode,
   findShape,
   flattenTree,
@@ -44,7 +43,6 @@ import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { MessageStore } from './messages.store';
-import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
 /** One direction of a row or a grid: how many copies, and how far each is from the one before. */
@@ -62,7 +60,6 @@ const NO_PAINT = { fill: null, line: null } as const;
 export class ArrangingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
-  private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
 
   /** The selected things, without those that a selected group holds. */
@@ -235,6 +232,23 @@ export class ArrangingService {
     return hosts.sort((p, q) => p.area - q.area).slice(0, 3);
   });
 
+  /** What the selected things are centred on as a whole, by direction; null where on nothing. */
+  readonly centredOn = computed((): Readonly<Record<Direction, string | null>> => {
+    const plane = this.plane();
+    const mine = plane ? this.boxesOf(this.nodes(), plane) : [];
+    if (mine.length === 0) return { u: null, v: null };
+    const all = aroundAll(mine);
+    const same = (low: number, high: number, p: number, q: number): boolean => exactCells(low + high) === exactCells(p + q);
+    const [u, v] = (['u', 'v'] as const).map((side) => {
+      const on = this.hosts().find(({ id }) => {
+        const box = this.boxOf(id);
+        return box !== null && (side === 'u' ? same(box.minU, box.maxU, all.minU, all.maxU) : same(box.minV, box.maxV, all.minV, all.maxV));
+      });
+      return on?.name ?? null;
+    });
+    return { u: u ?? null, v: v ?? null };
+  });
+
   /** The box of a shape's outline or of that face of it which lies in the selection's plane; the sheet's by its name. */
   private boxOf(id: string): PlaneBox | null {
     const document = this.documents.kept();
@@ -244,18 +258,7 @@ export class ArrangingService {
     const shape = findShape(document, id);
     if (!shape || !plane) return null;
     if (samePlane(shape.plane, plane)) return outlineBox(shape.outline);
-    const geometry = this.pictures.geometry();
-    const names = ['base', 'end', ...shape.outline.points.map((p) => `side:${p.id}` as const)] as const;
-    for (const name of names) {
-      const face = shape.depth !== 0 ? faceNamed(geometry, shape, name) : null;
-      const at = face && this.pictures.planeOfFace(id, name);
-      if (!face || !at || !samePlane(at, plane)) continue;
-      const axes = { floor: ['a', 'b'], left: ['b', 'h'], right: ['a', 'h'] } as const;
-      if (plane.kind === 'sheet' || plane.kind === 'free') return null;
-      const [u, v] = axes[plane.kind];
-      return boxAround(face.corners.map((c) => ({ u: exactCells(c[u] / cell), v: exactCells(c[v] / cell) })));
-    }
-    return null;
+    return facesIn(shape, plane)[0]?.box ?? null;
   }
 
   /** All selected shapes as wide, or as high, as the first: one side of each stays where it is. */

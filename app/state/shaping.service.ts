@@ -6,6 +6,7 @@ import {
   divideEdge,
   dividedBoxes,
   divideSpan,
+  faceOnPlane,
   figure,
   findShape,
   followSwatch,
@@ -181,14 +182,24 @@ export class ShapingService {
     return null;
   }
 
+  /** The rectangle that can be divided: the selected flat shape, or the face of a solid that was pressed last. */
+  readonly divisible = computed(() => {
+    const [shape, ...more] = this.arranging.shapes();
+    if (!shape || more.length > 0) return null;
+    const pressed = this.view.face();
+    const face = shape.depth === 0 ? { plane: shape.plane, outline: shape.outline } : pressed && faceOnPlane(shape, pressed);
+    const box = face && boxOfRectangle(face.outline);
+    return box ? { shape, plane: face.plane, box, face: shape.depth !== 0 } : null;
+  });
+
   /**
    * Puts shapes into a rectangle in columns and rows with gaps and a margin; comes back with what is wrong. The rectangle
    * stays, the pieces lie over it and are selected.
    */
   divideShape(columns: string, rows: string, gap: number, margin: number): string | null {
-    const [shape] = this.arranging.shapes();
-    const box = shape && boxOfRectangle(shape.outline);
-    if (!shape || !box) return 'Choose one rectangle along the directions of its plane.';
+    const divided = this.divisible();
+    if (!divided) return 'Choose one rectangle along the directions of its plane, or press a rectangular face.';
+    const { shape, plane, box } = divided;
     const { sheet, grid } = this.documents.kept();
     const [across, up] = [columns, rows].map((text) => parseSizes(text, sheet, grid.cell));
     if (!across?.ok) return across?.message ?? '';
@@ -203,6 +214,7 @@ export class ShapingService {
         ...shape,
         id: newId(),
         name: `${shape.name.replace(/,.*/, '')}, part ${i + 1}`,
+        plane,
         outline,
         depth: 0,
         paint,

@@ -6,6 +6,7 @@ import {
   boxMiddle,
   horizonOf,
   lookFrom,
+  roomForAnother,
   subjectOf,
   subjectRoom,
   vanishingPoints,
@@ -55,7 +56,7 @@ export class SteeringService {
   framed(family: FamilyKey): ProjectionSetup {
     const document = this.documents.kept();
     const subject = this.subject();
-    return frameFamily(family, subject, subjectRoom(document, subject));
+    return frameFamily(family, subject, roomForAnother(document, subject));
   }
 
   choose(family: FamilyKey): void {

@@ -54,6 +54,8 @@ interface ViewState {
   readonly sides: number;
   readonly artwork: string | null;
   readonly theme: Theme;
+  /** The page of the projection stage that was open last. */
+  readonly page: ToolName;
   readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'unsaved';
   /** In a small window, the panel that is shown over the drawing. */
   readonly unfolded: 'none' | 'bench' | 'side';
@@ -140,6 +142,7 @@ export const ViewStore = signalStore(
     sides: 6,
     artwork: null,
     theme: storedTheme(),
+    page: 'projection',
     panel: 'none',
     unfolded: 'none',
     rulers: false,
@@ -161,11 +164,11 @@ export const ViewStore = signalStore(
     },
     setStage(stage: StageName): void {
       const tools = STAGES.find((s) => s.name === stage)?.tools ?? [];
-      const usual = stage === 'projection' ? 'projection' : 'pick';
+      const usual = stage === 'projection' ? store.page() : 'pick';
       patchState(store, { stage, tool: store.tool() !== 'pick' && tools.includes(store.tool()) ? store.tool() : usual });
     },
     setTool(tool: ToolName): void {
-      patchState(store, { tool });
+      patchState(store, { tool, ...(store.stage() === 'projection' && tool !== 'pick' && { page: tool }) });
     },
     setPlane(kind: AxisPlaneKind | 'sheet'): void {
       patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });

@@ -15,7 +15,11 @@ export function copyNodes(nodes: readonly DocumentNode[], newId: () => string): 
     if (node.kind === 'group') return { ...node, id, children: node.children.map(copy) };
     if (node.kind === 'copy') return { ...node, id, of: ids.get(node.of) ?? node.of };
     if (node.kind === 'dimension') return { ...node, id, from: anchor(node.from), to: anchor(node.to) };
-    if (node.kind === 'shape' || node.target.kind === 'plane') return { ...node, id };
+    if (node.kind === 'shape') {
+      const { inscribed } = node;
+      return inscribed ? { ...node, id, inscribed: { ...inscribed, node: ids.get(inscribed.node) ?? inscribed.node } } : { ...node, id };
+    }
+    if (node.target.kind === 'plane') return { ...node, id };
     return { ...node, id, target: { ...node.target, node: ids.get(node.target.node) ?? node.target.node } };
   };
   return nodes.map(copy);

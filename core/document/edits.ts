@@ -27,6 +27,7 @@ import {
   targetSchema,
 } from './schema';
 import { independentCopy } from './copy';
+import { followFaces } from './inscribed';
 import { moved } from './move';
 import { findNode, flattenTree, idsWithin } from './tree';
 import { recounted } from './recount';
@@ -94,6 +95,10 @@ export type Edit = z.infer<typeof editSchema>;
  * @throws CoreError `unknown-node` or `wrong-kind` where the edit does not fit the document
  */
 export function applyEdit(document: CheminDocument, edit: Edit): CheminDocument {
+  return followFaces(document, edited(document, edit));
+}
+
+function edited(document: CheminDocument, edit: Edit): CheminDocument {
   switch (edit.kind) {
     case 'add':
       return {

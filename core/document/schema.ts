@@ -167,7 +167,15 @@ const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema) }),
-    z.strictObject({ kind: z.literal('shape'), ...nodeBase, plane, outline, depth: cells, paint: paintSchema }),
+    z.strictObject({
+      kind: z.literal('shape'),
+      ...nodeBase,
+      plane,
+      outline,
+      depth: cells,
+      paint: paintSchema,
+      inscribed: z.strictObject({ node: id, face: faceName }).exactOptional(),
+    }),
     z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, box: boxSchema }),
     z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, by: worldCells }),
     z.strictObject({ kind: z.literal('dimension'), ...nodeBase, ...dimensionFields }),

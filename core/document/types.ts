@@ -82,6 +82,8 @@ export interface ShapeNode extends NodeBase {
   /** Depth in cells along the plane's normal: positive towards the viewer. */
   readonly depth: number;
   readonly paint: Paint;
+  /** Of a circle: the face that it is inscribed in, and stays so until it is let go. */
+  readonly inscribed?: { readonly node: string; readonly face: FaceName };
 }
 
 /** Where a placement lies: a plane, or a face of a solid (or of a flat shape) by name. */

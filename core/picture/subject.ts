@@ -1,6 +1,8 @@
-import type { CheminDocument } from '../document/types';
-import type { WorldBox, Room } from '../projection/framing';
-import { roomOf } from '../projection/framing';
+import { emptyDocument, type CheminDocument, type Sheet } from '../document/types';
+import { gridOf } from '../grid/settings';
+import { mmPer } from '../math/units';
+import { frameFamily, roomOf, type Room, type WorldBox } from '../projection/framing';
+import type { FamilyKey } from '../projection/setup';
 import { planeFrame, worldFromPlane } from '../projection/planes';
 import { sheetFromWorld, projectionFrom, type Projection } from '../projection/projection';
 import { drawnNodes } from './drawn-nodes';
@@ -23,11 +25,35 @@ export function drawnPoints(document: CheminDocument, stage: Stage): readonly Wo
 /** Cells of the room in space that stands for the subject while nothing is drawn. */
 const EMPTY = 8;
 
+function emptySubject(cell: number): WorldBox {
+  const most = EMPTY * cell;
+  return { min: { a: 0, b: 0, h: 0 }, max: { a: most, b: most, h: most } };
+}
+
+/** Edge of a cell that a new drawing starts with: 8 mm, or 20 px on a sheet measured in px. */
+const CELL = { mm: 8, px: 20 } as const;
+
+/**
+ * An empty drawing on a sheet, seen in a projection that shows the first cells from the origin. An axonometric or
+ * planometric one starts with its origin low in the middle, since it is drawn upwards from there.
+ */
+export function startedDocument(id: string, name: string, sheet: Sheet, family: FamilyKey): CheminDocument {
+  const empty = { ...emptyDocument(id, name, { x: sheet.width / 2, y: sheet.height * 0.75 }), sheet };
+  const cell = sheet.unit === 'px' ? CELL.px * mmPer('px', sheet.resolution) : CELL.mm;
+  const framed = frameFamily(family, emptySubject(cell), usualRoom(sheet));
+  const low = framed.kind === 'axonometric' || framed.kind === 'planometric';
+  return { ...empty, grid: gridOf(cell), projection: low && empty.projection.kind !== 'perspective' ? { ...framed, origin: empty.projection.origin } : framed };
+}
+
+/** The room that something takes on a sheet where nothing else says so: its middle. */
+function usualRoom({ width, height }: Sheet): Room {
+  return { middle: { x: width / 2, y: height / 2 }, width: width * 0.6, height: height * 0.6 };
+}
+
 /** The box around everything drawn in space; a box of eight cells on the floor while there is nothing. */
 export function subjectOf(document: CheminDocument, stage: Stage): WorldBox {
   const points = drawnPoints(document, stage);
-  const most = EMPTY * stage.cell;
-  if (points.length === 0) return { min: { a: 0, b: 0, h: 0 }, max: { a: most, b: most, h: most } };
+  if (points.length === 0) return emptySubject(stage.cell);
   const min = { a: Infinity, b: Infinity, h: Infinity };
   const max = { a: -Infinity, b: -Infinity, h: -Infinity };
   for (const point of points) {
@@ -42,9 +68,20 @@ export function subjectOf(document: CheminDocument, stage: Stage): WorldBox {
 /** The room that the subject takes on the sheet now; the middle half of the sheet where it is not wholly drawn. */
 export function subjectRoom(document: CheminDocument, subject: WorldBox): Room {
   const { width, height } = document.sheet;
-  const usual: Room = { middle: { x: width / 2, y: height / 2 }, width: width * 0.6, height: height * 0.6 };
   const room = roomOf(projectionFrom(document.projection), subject);
-  return room && room.width > 0 && room.height > 0 && room.width + room.height < 20 * (width + height) ? room : usual;
+  return room && room.width > 0 && room.height > 0 && room.width + room.height < 20 * (width + height) ? room : usualRoom(document.sheet);
+}
+
+/**
+ * The room for showing a subject in another projection: the one that it takes now, or the middle of the sheet where it
+ * is not seen well now (its middle off the sheet, larger than one and a half sheets, or smaller than an eighth).
+ */
+export function roomForAnother(document: CheminDocument, subject: WorldBox): Room {
+  const { width, height } = document.sheet;
+  const room = subjectRoom(document, subject);
+  const within = room.middle.x > 0 && room.middle.x < width && room.middle.y > 0 && room.middle.y < height;
+  const share = Math.max(room.width / width, room.height / height);
+  return within && share > 1 / 8 && share < 1.5 ? room : usualRoom(document.sheet);
 }
 
 /** How many corners of the drawing lie outside a circle of the sheet, such as the cone of vision. */

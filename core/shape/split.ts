@@ -137,8 +137,10 @@ const SAME = 1e-7;
  * digits. Segments that run along each other for a stretch give its ends where these are ends of a segment.
  */
 export function crossSegments(p: Segment, q: Segment): readonly SegmentCrossing[] {
-  if (!boxesMeet(p, q)) return [];
-  const [ps, qs] = [p.kind === 'line' ? 1 : PIECES, q.kind === 'line' ? 1 : PIECES];
+  const [boxP, boxQ] = [hullBox(p), hullBox(q)];
+  if (!meet(boxP, boxQ)) return [];
+  const [chordsP, chordsQ] = [chordPoints(p), chordPoints(q)];
+  const [ps, qs] = [chordsP.length - 1, chordsQ.length - 1];
   const found: SegmentCrossing[] = [];
   const take = (t: number, s: number): void => {
     const at = pointAt(p, t);
@@ -147,9 +149,13 @@ export function crossSegments(p: Segment, q: Segment): readonly SegmentCrossing[
     if (!found.some((f) => Math.hypot(f.at.u - at.u, f.at.v - at.v) < SAME)) found.push({ at, t, s });
   };
   for (let i = 0; i < ps; i++) {
-    const [p0, p1] = [pointAt(p, i / ps), pointAt(p, (i + 1) / ps)];
+    const [p0, p1] = [chordsP[i]!, chordsP[i + 1]!];
+    // Chords cross a little beyond their ends at most: what is farther than their own length is passed over.
+    const reach = Math.abs(p1.u - p0.u) + Math.abs(p1.v - p0.v);
     for (let k = 0; k < qs; k++) {
-      const [q0, q1] = [pointAt(q, k / qs), pointAt(q, (k + 1) / qs)];
+      const [q0, q1] = [chordsQ[k]!, chordsQ[k + 1]!];
+      const apart = Math.abs(q0.u - p0.u) + Math.abs(q0.v - p0.v);
+      if (apart > 1.01 * (reach + Math.abs(q1.u - q0.u) + Math.abs(q1.v - q0.v))) continue;
       const near = chordCrossing(p0, p1, q0, q1);
       if (!near) continue;
       const exact = p.kind === 'line' && q.kind === 'line';
@@ -159,22 +165,44 @@ export function crossSegments(p: Segment, q: Segment): readonly SegmentCrossing[
   }
   // Ends that lie on the other segment: touching, and stretches in common.
   for (const end of [0, 1]) {
-    take(end, nearestParameter(q, pointAt(p, end)));
-    take(nearestParameter(p, pointAt(q, end)), end);
+    const [at, there] = [pointAt(p, end), pointAt(q, end)];
+    if (holds(boxQ, at)) take(end, nearestParameter(q, at));
+    if (holds(boxP, there)) take(nearestParameter(p, there), end);
   }
   return found.sort((a, b) => a.t - b.t);
 }
 
-function boxesMeet(p: Segment, q: Segment): boolean {
-  const box = (s: Segment): readonly number[] => {
-    const points = s.kind === 'line' ? [s.from, s.to] : s.kind === 'cubic' ? [s.from, s.out, s.into, s.to] : [s.from, s.via, s.to];
-    const us = points.map((o) => o.u);
-    const vs = points.map((o) => o.v);
-    return [Math.min(...us), Math.min(...vs), Math.max(...us), Math.max(...vs)];
-  };
-  const [a, b] = [box(p), box(q)];
-  return a[0]! <= b[2]! + SAME && b[0]! <= a[2]! + SAME && a[1]! <= b[3]! + SAME && b[1]! <= a[3]! + SAME;
+const chords = new WeakMap<Segment, readonly PlanePoint[]>();
+
+/** The ends of the chords of a segment; a segment meets many others, so they are kept with it. */
+function chordPoints(segment: Segment): readonly PlanePoint[] {
+  let points = chords.get(segment);
+  if (!points) {
+    const count = segment.kind === 'line' ? 1 : PIECES;
+    points = Array.from({ length: count + 1 }, (_, i) => pointAt(segment, i / count));
+    chords.set(segment, points);
+  }
+  return points;
 }
+
+type Box = readonly [number, number, number, number];
+const boxes = new WeakMap<Segment, Box>();
+
+/** The box around what a segment's hull is made of, and so around the segment. */
+function hullBox(s: Segment): Box {
+  let box = boxes.get(s);
+  if (!box) {
+    const points = s.kind === 'line' ? [s.from, s.to] : s.kind === 'cubic' ? [s.from, s.out, s.into, s.to] : [s.from, s.via, s.to];
+    const [us, vs] = [points.map((o) => o.u), points.map((o) => o.v)];
+    box = [Math.min(...us), Math.min(...vs), Math.max(...us), Math.max(...vs)];
+    boxes.set(s, box);
+  }
+  return box;
+}
+
+const meet = (a: Box, b: Box): boolean => a[0] <= b[2] + SAME && b[0] <= a[2] + SAME && a[1] <= b[3] + SAME && b[1] <= a[3] + SAME;
+
+const holds = ([minU, minV, maxU, maxV]: Box, { u, v }: PlanePoint): boolean => u >= minU - SAME && u <= maxU + SAME && v >= minV - SAME && v <= maxV + SAME;
 
 function chordCrossing(p: PlanePoint, q: PlanePoint, r: PlanePoint, s: PlanePoint): readonly [number, number] | null {
   const [ax, ay, bx, by] = [q.u - p.u, q.v - p.v, s.u - r.u, s.v - r.v];

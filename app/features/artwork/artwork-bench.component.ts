@@ -2,7 +2,21 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
-import { findNode, flattenTree, PLANE_NAMES, worldFaces, facing, faceWord, type Artwork, type Edit, type PlacementTarget } from '@core';
+import {
+  figure,
+  findNode,
+  flattenTree,
+  planeKey,
+  planeName,
+  samePlane,
+  worldFaces,
+  facing,
+  faceWord,
+  type Artwork,
+  type Edit,
+  type PlacementTarget,
+  type Plane,
+} from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { ImportsService } from '../../platform/imports.service';
 import { newId } from '../../platform/ids';
@@ -17,6 +31,8 @@ interface TargetOption {
   readonly value: string;
   readonly target: PlacementTarget;
 }
+
+const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).map((kind) => ({ kind, offset: 0 }));
 
 /** The artworks of the drawing, and where a placement lies: chosen here or by pressing a face. */
 @Component({
@@ -37,11 +53,20 @@ export class ArtworkBenchComponent {
     return node?.kind === 'placement' ? node : null;
   });
 
-  /** Every place that artwork can lie on: the active plane, and each face that is turned to the viewer. */
+  /**
+   * Every place that artwork can lie on: the plane that it lies on now, the active one, those of the axes and the sheet,
+   * and each face that is turned to the viewer.
+   */
   protected readonly targets = computed((): TargetOption[] => {
     const geometry = this.pictures.geometry();
-    const plane = this.view.plane();
-    const options: TargetOption[] = [{ label: `${PLANE_NAMES[plane.kind]}, offset ${plane.offset}`, value: 'plane', target: { kind: 'plane', plane } }];
+    const target = this.placement()?.target;
+    const { projection } = this.store.shown();
+    const planes = [...(target?.kind === 'plane' ? [target.plane] : []), this.view.plane(), ...PLANES];
+    const unlike = planes.filter((plane, i) => planes.findIndex((other) => samePlane(other, plane)) === i);
+    const options: TargetOption[] = unlike.map((plane) => {
+      const at = plane.kind === 'sheet' || plane.kind === 'free' ? '' : `, offset ${figure(plane.offset)}`;
+      return { label: `${planeName(plane.kind, projection)}${at}`, value: planeKey(plane), target: { kind: 'plane', plane } };
+    });
     for (const { node, hidden } of flattenTree(this.store.kept().nodes)) {
       if (hidden || node.kind !== 'shape') continue;
       for (const face of worldFaces(geometry, node)) {
@@ -57,7 +82,7 @@ export class ArtworkBenchComponent {
   /** The option that the selected placement lies on. */
   protected readonly lies = computed(() => {
     const target = this.placement()?.target;
-    return target?.kind === 'face' ? `${target.node} ${target.face}` : 'plane';
+    return target?.kind === 'plane' ? planeKey(target.plane) : target ? `${target.node} ${target.face}` : '';
   });
 
   protected choose(artwork: Artwork): void {

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { gapOf, outlineBox, planeName, sideNames, type AxisPlaneKind, type CellMove } from '@core';
 import { FoldDirective } from '../../controls/fold.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
+import { BenchSettings } from '../../state/bench-settings';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
@@ -26,13 +27,13 @@ export class ArrangePanelComponent {
   protected readonly axes = AXES;
   protected readonly cell = computed(() => this.store.shown().grid.cell);
   protected readonly sheet = computed(() => this.store.shown().sheet);
-  protected readonly count = signal(3);
-  protected readonly step = signal<CellMove>({ a: 2, b: 0, h: 0 });
-  protected readonly rows = signal(0);
-  protected readonly rowStep = signal<CellMove>({ a: 0, b: 0, h: 2 });
-  /** Whether steps are lengths of the whole row, to be shared by its copies. */
-  protected readonly whole = signal(false);
-  protected readonly linked = signal(false);
+  private readonly settings = inject(BenchSettings);
+  protected readonly count = this.settings.count;
+  protected readonly step = this.settings.step;
+  protected readonly rows = this.settings.rows;
+  protected readonly rowStep = this.settings.rowStep;
+  protected readonly whole = this.settings.whole;
+  protected readonly linked = this.settings.linked;
   protected readonly planes = computed(() => {
     const here = new Set(this.arranging.shapes().map((shape) => shape.plane.kind));
     return KINDS.map((kind) => ({ kind, name: planeName(kind, this.store.shown().projection), here: here.has(kind) }));

@@ -2,26 +2,23 @@ import {
   apply33,
   arcOutline,
   boundsArea,
-  boxAround,
   circleThrough,
-  dotWorld,
   edgeLength,
   ellipseOutline,
-  faceNamed,
   figure,
   findShape,
   flattenOutline,
+  inscribedIn,
   outlineThrough,
   pickAt,
-  planeFrame,
-  planeOfCorners,
   polygonOutline,
   spanBetween,
-  subtractWorld,
   type Caught,
+  type InscribedCircle,
   type Outline,
   type Plane,
   type PlanePoint,
+  type ShapeNode,
   type SheetPoint,
 } from '@core';
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
@@ -227,7 +224,7 @@ export const circleTool: Tool<FormState> = {
     const caught: Caught | null = inside && { ...inside.centre, kind: 'centre', with: null };
     const next = { ...state, points: [], plane: inside?.plane ?? null, caught };
     if (event.kind !== 'down' || !inside) return { state: next };
-    return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline) };
+    return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline, undefined, inside.face) };
   },
   ghost: (state, context) => {
     if (context.circleBy !== 'face') return plainCircle.ghost(state, context);
@@ -241,26 +238,10 @@ export const circleTool: Tool<FormState> = {
   },
 };
 
-/** The circle that touches the nearer sides of the box around the face at a place of the sheet. */
-function circleInFace(
-  at: SheetPoint,
-  context: ToolContext,
-): { readonly plane: Plane; readonly outline: Outline; readonly centre: PlanePoint; readonly radius: number } | null {
+/** The circle inscribed in the face at a place of the sheet, and that face. */
+function circleInFace(at: SheetPoint, context: ToolContext): (InscribedCircle & { readonly face: NonNullable<ShapeNode['inscribed']> }) | null {
   const hit = pickAt(context.picture, at, 0);
   const host = hit && findShape(context.document, hit.node);
-  const face = host && hit.face ? faceNamed(context.geometry, host, hit.face) : null;
-  const plane = face && (host?.plane.kind !== 'sheet' ? planeOfCorners(face, context.geometry.cell) : null);
-  const frame = plane && planeFrame(plane, context.geometry.cell);
-  if (!face || !plane || !frame) return null;
-  const { cell } = context.geometry;
-  const box = boxAround(
-    face.corners.map((corner) => ({
-      u: dotWorld(subtractWorld(corner, frame.origin), frame.u) / (cell * cell),
-      v: dotWorld(subtractWorld(corner, frame.origin), frame.v) / (cell * cell),
-    })),
-  );
-  if (!box) return null;
-  const centre = { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
-  const radius = Math.min(box.maxU - box.minU, box.maxV - box.minV) / 2;
-  return { plane, centre, radius, outline: ellipseOutline(centre, { u: radius, v: radius }) };
+  const circle = host && hit.face && host.plane.kind !== 'sheet' ? inscribedIn(host, hit.face) : null;
+  return circle && { ...circle, face: { node: hit!.node, face: hit!.face! } };
 }

@@ -3,6 +3,7 @@ import {
   drawnNodes,
   extendAt,
   figure,
+  linesInPlane,
   flattenOutline,
   nearestPlace,
   planeKey,
@@ -32,8 +33,6 @@ export interface PointerState {
   readonly at: PlanePoint | null;
 }
 
-const regionsByDocument = new WeakMap<CheminDocument['nodes'], Map<string, Regions>>();
-
 /** Flat shapes and lines of a plane that are seen. */
 function linesOn(document: CheminDocument, plane: Plane): readonly ShapeNode[] {
   return drawnNodes(document).flatMap(({ node, owner, hidden }) =>
@@ -41,13 +40,17 @@ function linesOn(document: CheminDocument, plane: Plane): readonly ShapeNode[] {
   );
 }
 
-/** The regions that the lines of a plane enclose, found once a document. */
+/** The regions found last on each plane, with the lines that they were found among. */
+const known = new Map<string, { readonly lines: readonly Outline[]; readonly regions: Regions }>();
+
+/** The regions that the lines lying in a plane enclose; found again only when one of these lines has changed. */
 export function regionsOn(document: CheminDocument, plane: Plane): Regions {
-  let known = regionsByDocument.get(document.nodes);
-  if (!known) regionsByDocument.set(document.nodes, (known = new Map<string, Regions>()));
+  const lines = linesInPlane(document, plane);
   const key = planeKey(plane);
-  let regions = known.get(key);
-  if (!regions) known.set(key, (regions = regionsOf(linesOn(document, plane).map((node) => node.outline))));
+  const last = known.get(key);
+  if (last?.lines.length === lines.length && lines.every((line, i) => line === last.lines[i])) return last.regions;
+  const regions = regionsOf(lines);
+  known.set(key, { lines, regions });
   return regions;
 }
 

@@ -11,6 +11,7 @@ export function drawnShape(
   plane: Plane,
   outline: Outline,
   before?: string,
+  inscribed?: ShapeNode['inscribed'],
 ): Required<Pick<ToolStep<never>, 'commit' | 'select'>> {
   const { paint, document } = context;
   const node: ShapeNode = {
@@ -23,6 +24,7 @@ export function drawnShape(
     outline,
     depth: 0,
     paint: outline.closed ? fitPaint(paint, outlineBox(outline) ?? LOOSE_BOX) : { ...paint, fill: null, line: paint.line ?? USUAL_LINE },
+    ...(inscribed && { inscribed }),
   };
   const edit = { kind: 'add', nodes: [node], artworks: [], ...(before !== undefined && { before }) } as Edit;
   return { commit: { edit, label: `draw ${node.name}` }, select: [node.id] };

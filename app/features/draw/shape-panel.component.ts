@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { boxOfRectangle, edgeLength, ringsOf, samePlane, type MovingEnd } from '@core';
+import { edgeLength, ringsOf, samePlane } from '@core';
 import { FoldDirective } from '../../controls/fold.directive';
+import { TextFieldDirective } from '../../controls/text-field.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
+import { BenchSettings } from '../../state/bench-settings';
 import { DocumentStore } from '../../state/document.store';
 import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
@@ -10,7 +12,7 @@ import { ViewStore } from '../../state/view.store';
 /** What can be done to boundaries: points, corners, edges by their length, ends, combining and dividing. */
 @Component({
   selector: 'chemin-shape-panel',
-  imports: [FoldDirective, MeasureFieldComponent],
+  imports: [FoldDirective, MeasureFieldComponent, TextFieldDirective],
   templateUrl: './shape-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,18 +23,13 @@ export class ShapePanelComponent {
   private readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
 
-  protected readonly moving = signal<MovingEnd>('end');
-  protected readonly gap = signal(0);
-  protected readonly margin = signal(0);
+  protected readonly settings = inject(BenchSettings);
+  protected readonly moving = this.settings.moving;
   protected readonly fault = signal('');
   protected readonly divideFault = signal('');
   protected readonly cell = computed(() => this.store.shown().grid.cell);
   protected readonly sheet = computed(() => this.store.shown().sheet);
   protected readonly open = computed(() => this.shaping.lines().length > 0);
-  protected readonly rectangle = computed(() => {
-    const [shape, ...more] = this.arranging.shapes();
-    return shape !== undefined && more.length === 0 && boxOfRectangle(shape.outline) !== null;
-  });
   protected readonly combinable = computed(() => {
     const shapes = this.arranging.shapes().filter((shape) => shape.outline.closed && shape.depth === 0);
     return shapes.length > 1 && shapes.every((shape) => samePlane(shape.plane, shapes[0]!.plane));
@@ -61,7 +58,8 @@ export class ShapePanelComponent {
     this.fault.set(this.shaping.divideEdge(text) ?? '');
   }
 
-  protected divide(columns: string, rows: string): void {
-    this.divideFault.set(this.shaping.divideShape(columns, rows, this.gap(), this.margin()) ?? '');
+  protected divide(): void {
+    const { columns, lines, gap, margin } = this.settings;
+    this.divideFault.set(this.shaping.divideShape(columns(), lines(), gap(), margin()) ?? '');
   }
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
@@ -7,6 +7,7 @@ import { lengthInUnit, mmPer, type HandOver } from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { HandOverService } from '../../platform/hand-over.service';
+import { BenchSettings } from '../../state/bench-settings';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
@@ -40,20 +41,24 @@ export class OutputBenchComponent {
     { label: 'middle of the sheet', value: 'centre' },
     { label: 'lower left corner', value: 'corner' },
   ];
-  /** Width in px that was asked for; the sheet's own at its resolution until then. */
-  private readonly asked = signal<number | null>(null);
-  protected readonly pngWidth = computed(() => this.asked() ?? Math.round(this.sheet().width / mmPer('px', this.sheet().resolution)));
+  private readonly settings = inject(BenchSettings);
+  /** Width in px that was asked for this size of sheet; the sheet's own at its resolution until then. */
+  protected readonly pngWidth = computed(() => {
+    const asked = this.settings.pngWidth();
+    const { width, resolution } = this.sheet();
+    return asked?.sheet === width ? asked.px : Math.round(width / mmPer('px', resolution));
+  });
   protected readonly pngHeight = computed(() => Math.round((this.pngWidth() * this.sheet().height) / this.sheet().width));
-  protected readonly testBar = signal(false);
-  protected readonly cutMarks = signal(false);
-  protected readonly lattice = signal({ columns: 9, rows: 6, box: 12 });
+  protected readonly testBar = this.settings.testBar;
+  protected readonly cutMarks = this.settings.cutMarks;
+  protected readonly lattice = this.settings.lattice;
 
   protected set(part: Partial<HandOver>): void {
     this.view.patch({ handOver: { ...this.view.handOver(), ...part } });
   }
 
   protected setPngWidth(px: number): void {
-    this.asked.set(Math.round(px));
+    this.settings.pngWidth.set({ px: Math.round(px), sheet: this.sheet().width });
   }
 
   protected setLattice(part: { readonly columns?: number; readonly rows?: number; readonly box?: number }): void {

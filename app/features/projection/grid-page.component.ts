@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
 import {
@@ -14,12 +14,17 @@ import {
   type Extent,
   type GridSettings,
   type LineLook,
+  type Sheet,
+  type Unit,
   type WorldPlaneKind,
 } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { BenchSettings } from '../../state/bench-settings';
+import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { MessageStore } from '../../state/messages.store';
+import { SheetService } from '../../state/sheet.service';
 import { ViewStore } from '../../state/view.store';
 
 const PLANES = ['floor', 'left', 'right'] as const;
@@ -37,11 +42,16 @@ export class GridPageComponent {
   protected readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   protected readonly grid = computed(() => this.store.shown().grid);
-  protected readonly sheet = computed(() => this.store.shown().sheet);
+  protected readonly commands = inject(CommandsService);
+  private readonly sheets = inject(SheetService);
+  protected readonly sheet = this.sheets.sheet;
+  protected readonly px = this.sheets.px;
+  /** The unit that a side of the sheet was just typed in. */
+  protected typed: Unit | null = null;
   protected readonly axes: readonly Axis[] = ['a', 'b', 'h'];
   protected readonly planes = computed(() => PLANES.map((kind) => ({ kind, name: planeName(kind, this.store.shown().projection) })));
   /** Whether sizes rather than counts stay when the cell changes. */
-  protected readonly keepSizes = signal(false);
+  protected readonly keepSizes = inject(BenchSettings).keepSizes;
   /** The plane whose extent is edited: the one that is drawn on. */
   protected readonly plane = computed((): WorldPlaneKind => {
     const { kind } = this.view.plane();
@@ -60,6 +70,11 @@ export class GridPageComponent {
     if (projection.kind === 'perspective') return `${words}; nearer cells are drawn larger, farther ones smaller.`;
     return `${words}: ${lengthExample(drawnAxes(projection), 'a')}.`;
   });
+
+  protected setSide(part: Partial<Pick<Sheet, 'width' | 'height'>>): void {
+    this.sheets.setSide(part, this.typed);
+    this.typed = null;
+  }
 
   protected set(part: Partial<GridSettings>, label = 'set grid'): void {
     this.store.commit({ kind: 'grid', grid: { ...this.store.kept().grid, ...part } }, label);

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
-import { figure, mmPer, realLength, SHEET_SIZES, UNITS, type Sheet, type SheetSize, type Unit } from '@core';
+import { mmPer, realLength, SHEET_SIZES, UNITS, type Sheet, type SheetSize, type Unit } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
+import { SheetService } from '../../state/sheet.service';
 import { ViewStore } from '../../state/view.store';
 
 /** The sheet: size, unit, resolution, drawing scale, background, rulers. */
@@ -21,7 +22,8 @@ export class SheetPageComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
   protected readonly commands = inject(CommandsService);
-  protected readonly sheet = computed(() => this.store.shown().sheet);
+  protected readonly sheets = inject(SheetService);
+  protected readonly sheet = this.sheets.sheet;
   protected readonly units = UNITS.map((unit) => ({ label: unit, value: unit }));
   protected readonly sizes = SHEET_SIZES.map((size) => ({ label: size.name, value: size }));
   protected readonly scales = [1, 5, 10, 20, 50, 100];
@@ -36,23 +38,17 @@ export class SheetPageComponent {
     });
   });
   protected readonly lying = computed(() => this.sheet().width > this.sheet().height);
-  protected readonly px = computed(() => {
-    const { width, height, resolution } = this.sheet();
-    const mm = mmPer('px', resolution);
-    return `${figure(width / mm, 0)} × ${figure(height / mm, 0)}\u2009px`;
-  });
   protected readonly example = computed(() => `10\u2009mm of true length on the sheet are ${realLength(10, this.sheet().scale)}`);
 
-  protected set(part: Partial<Sheet>, label = 'set sheet'): void {
-    this.store.commit({ kind: 'sheet', sheet: { ...this.store.kept().sheet, ...part } }, label);
-    if (part.width !== undefined || part.height !== undefined) this.commands.run('view.fit');
+  protected set(part: Partial<Sheet>, label?: string): void {
+    this.sheets.set(part, label);
   }
 
-  /** The unit that a side was typed in: a sheet of 800 px is one in px from then on, and is exported so. */
+  /** The unit that a side was just typed in. */
   protected typed: Unit | null = null;
 
   protected setSide(part: Partial<Pick<Sheet, 'width' | 'height'>>): void {
-    this.set(this.typed === 'px' ? { ...part, unit: 'px' } : part);
+    this.sheets.setSide(part, this.typed);
     this.typed = null;
   }
 
@@ -67,6 +63,5 @@ export class SheetPageComponent {
   protected turn(): void {
     const { width, height } = this.store.kept().sheet;
     this.set({ width: height, height: width }, 'turn the sheet');
-    this.commands.run('sheet.centre');
   }
 }
