@@ -1,68 +1,11 @@
 import { PNG } from 'pngjs';
 import type { Page } from '@playwright/test';
 import { doubleAreaOf, outlineSegments, ringsOf, type Gradient, type Outline, type ShapeNode } from '../core/index';
-import { expect, openEmpty, storedDrawing, test, type Grid } from './support';
+import { Hand } from './hand';
+import { expect, openEmpty, storedDrawing, test } from './support';
 
 const field = (page: Page, name: string): ReturnType<Page['getByRole']> => page.getByRole('textbox', { name, exact: true });
 const button = (page: Page, name: string): ReturnType<Page['getByRole']> => page.getByRole('button', { name, exact: true });
-
-/** Counts what a hand does: a press, a drag, a key, or a measure that is typed. */
-class Hand {
-  gestures = 0;
-
-  constructor(
-    readonly page: Page,
-    readonly grid: Grid,
-  ) {}
-
-  async key(key: string): Promise<void> {
-    await this.page.keyboard.press(key);
-    this.gestures++;
-  }
-
-  /** Takes a tool: back on the drawing, its digit. */
-  async tool(key: string): Promise<void> {
-    await this.page.locator('.area').focus();
-    await this.key(key);
-  }
-
-  async press(a: number, b: number, h = 0): Promise<void> {
-    await this.grid.press([a, b, h]);
-    this.gestures++;
-  }
-
-  async button(name: string): Promise<void> {
-    await button(this.page, name).click();
-    this.gestures++;
-  }
-
-  async type(name: string, text: string): Promise<void> {
-    await field(this.page, name).fill(text);
-    await field(this.page, name).press('Enter');
-    this.gestures++;
-  }
-
-  /** Measures typed while drawing, a Tab between them. */
-  async measures(...texts: string[]): Promise<void> {
-    for (const [i, text] of texts.entries()) {
-      if (i > 0) await this.page.keyboard.press('Tab');
-      await this.page.keyboard.type(text);
-    }
-    await this.page.keyboard.press('Enter');
-    this.gestures++;
-  }
-
-  /** Presses a place of the sheet in mm. */
-  async sheet(x: number, y: number): Promise<void> {
-    const area = (await this.page.locator('.area').boundingBox())!;
-    const zoom = Math.min((area.width - 72) / 300, (area.height - 72) / 200);
-    const [left, top] = [area.x + Math.round((area.width - 300 * zoom) / 2), area.y + Math.round((area.height - 200 * zoom) / 2)];
-    await this.page.mouse.move(left + x * zoom, top + y * zoom, { steps: 2 });
-    await this.page.mouse.down();
-    await this.page.mouse.up();
-    this.gestures++;
-  }
-}
 
 async function shapes(page: Page, count: number): Promise<readonly ShapeNode[]> {
   let nodes: readonly ShapeNode[] = [];
@@ -225,7 +168,6 @@ test('the front of a bank of luggage lockers typed in mm, with a sign, goes to t
   const corner = l!.outline.points[0]!;
   await grid.drag([corner.u + 0.45, 0, corner.v - 1.24], [5.45, 0, 9.16]);
   hand.gestures++;
-  await page.getByText('Align', { exact: true }).click();
   await hand.button('Centre on rectangle 2, right wall');
   const readOn = (all: readonly ShapeNode[]): number[][] => {
     // Right along u, against it on the left wall; measured from the left end of everything.

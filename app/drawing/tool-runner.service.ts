@@ -251,7 +251,7 @@ export class ToolRunnerService {
     this.state.set(step.state);
     if (step.preview !== undefined) this.documents.show(step.preview);
     if (step.commit) this.documents.commit(step.commit.edit, step.commit.label);
-    if (step.select) this.view.select(step.select);
+    if (step.select) this.view.select(step.select, step.face);
     if (step.measured) this.view.patch({ measured: step.measured });
     if (step.plane) this.view.putPlane(step.plane);
     this.remember(step.commit?.edit ?? null);

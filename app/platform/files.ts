@@ -16,19 +16,25 @@ export function download(name: string, content: Blob): void {
 }
 
 /** Asks for one file; null where none was chosen. */
-export function chooseFile(accept: string): Promise<File | null> {
+export async function chooseFile(accept: string): Promise<File | null> {
+  return (await chooseFiles(accept, false))[0] ?? null;
+}
+
+/** Lets the person choose any number of files; none where they think better of it. */
+export function chooseFiles(accept: string, multiple = true): Promise<readonly File[]> {
   return new Promise((resolve) => {
     const input = document.createElement('input');
     input.type = 'file';
     input.accept = accept;
+    input.multiple = multiple;
     input.hidden = true;
     document.body.append(input);
     input.addEventListener('change', () => {
-      resolve(input.files?.[0] ?? null);
+      resolve([...(input.files ?? [])]);
       input.remove();
     });
     input.addEventListener('cancel', () => {
-      resolve(null);
+      resolve([]);
       input.remove();
     });
     input.click();

@@ -3,7 +3,7 @@ import { readProject, type Artwork, type Edit, type Problem } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
-import { chooseFile } from './files';
+import { chooseFile, chooseFiles } from './files';
 import { newId } from './ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
@@ -25,8 +25,7 @@ export class ImportsService {
   }
 
   async addArtwork(): Promise<void> {
-    const file = await chooseFile('.svg,image/svg+xml');
-    if (file) await this.takeArtwork(file);
+    for (const file of await chooseFiles('.svg,image/svg+xml')) await this.takeArtwork(file);
   }
 
   /** Takes files that were dropped on the drawing, each by its kind. */

@@ -6,7 +6,9 @@ import {
   aroundAll,
   copyNodes,
   distributeBoxes,
+  dotWorld,
   exactCells,
+  faceNamed,
   facesIn,
   findNode,
   findShape,
@@ -18,6 +20,7 @@ import {
   outlineBox,
   planeKey,
   planeName,
+  readingDirections,
   ringsOf,
   rectangleOutline,
   samePlane,
@@ -38,11 +41,13 @@ import {
   type PlanePoint,
   type ShapeNode,
   type Side,
+  type WorldPoint,
 } from '@core';
 import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { MessageStore } from './messages.store';
+import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
 /** One direction of a row or a grid: how many copies, and how far each is from the one before. */
@@ -61,6 +66,7 @@ export class ArrangingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
+  private readonly pictures = inject(PictureService);
 
   /** The selected things, without those that a selected group holds. */
   readonly nodes = computed((): readonly DocumentNode[] => {
@@ -154,10 +160,23 @@ export class ArrangingService {
       for (let i = 0; i <= along.count; i++) if (r + i > 0) places.push(plus(times(along.step, i), times(rows.step, r)));
     }
     if (nodes.length === 0 || places.length === 0) return;
-    const copies = places.flatMap((by) => (linked ? nodes.map((node) => this.linkedCopy(node, by)) : copyNodes(nodes, newId).map((node) => moved(node, by))));
+    const copies = places.flatMap((by) =>
+      linked ? nodes.map((node) => this.linkedCopy(node, by)) : copyNodes(nodes, newId).map((node) => this.movedCopy(node, by)),
+    );
     const edit = { kind: 'add', nodes: copies, artworks: [] } as Edit;
     this.documents.commit(edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(copies.map((node) => node.id));
+  }
+
+  /** A copy in its place; artwork on a face that is not copied with it is moved within that face. */
+  private movedCopy(node: DocumentNode, by: CellMove): DocumentNode {
+    if (node.kind !== 'placement' || node.target.kind !== 'face') return moved(node, by);
+    const host = findShape(this.documents.kept(), node.target.node);
+    const face = host && faceNamed(this.pictures.geometry(), host, node.target.face);
+    if (!face) return node;
+    const { right, down } = readingDirections(face.normal);
+    const along = (direction: WorldPoint): number => exactCells(dotWorld(by, direction));
+    return { ...node, box: { ...node.box, x: exactCells(node.box.x + along(right)), y: exactCells(node.box.y + along(down)) } };
   }
 
   private linkedCopy(node: DocumentNode, by: CellMove): CopyNode {
@@ -167,9 +186,16 @@ export class ArrangingService {
 
   /** One copy, a cell aside along the plane of the first selected shape. */
   duplicate(linked = false): void {
-    const plane = this.shapes()[0]?.plane.kind ?? 'floor';
+    const plane = this.shapes()[0]?.plane.kind ?? this.planeOfPlaced() ?? 'floor';
     const step = { a: plane === 'left' ? 0 : 1, b: plane === 'left' ? 1 : 0, h: 0 };
     this.repeat({ count: 1, step }, undefined, linked, linked ? 'copy, linked' : 'duplicate');
+  }
+
+  /** The kind of plane that the first selected artwork lies in. */
+  private planeOfPlaced(): Plane['kind'] | null {
+    const node = this.nodes().find((n) => n.kind === 'placement');
+    if (!node) return null;
+    return (node.target.kind === 'plane' ? node.target.plane : this.pictures.planeOfFace(node.target.node, node.target.face))?.kind ?? null;
   }
 
   /** Linked copies of the selection as things of their own. */

@@ -52,10 +52,11 @@ export class FindingService {
     const words = asked.split(/\s+/).filter(Boolean);
     const rank = ({ title, text }: Entry): number => {
       const name = title.toLowerCase();
-      if (asked === '') return 3;
-      if (name.startsWith(asked)) return 0;
-      if (name.includes(asked)) return 1;
-      return new RegExp(`(^|\\s)${asked.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(\\s|$)`).test(text) ? 2 : 3;
+      if (asked === '') return 4;
+      if (name === asked) return 0;
+      if (name.startsWith(asked)) return 1;
+      if (name.includes(asked)) return 2;
+      return new RegExp(`(^|\\s)${asked.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(\\s|$)`).test(text) ? 3 : 4;
     };
     return this.entries
       .filter(({ text }) => words.every((word) => text.includes(word)))
@@ -103,7 +104,7 @@ function nameOf(control: HTMLElement): string {
   const text = (element: Element | null | undefined): string => element?.textContent?.trim() ?? '';
   const by = control.getAttribute('aria-labelledby');
   const label = control.id ? document.querySelector(`label[for="${CSS.escape(control.id)}"]`) : null;
-  return control.getAttribute('aria-label') || (by ? text(document.getElementById(by)) : '') || text(label) || text(control.closest('label')) || text(control);
+  return (by ? text(document.getElementById(by)) : '') || control.getAttribute('aria-label') || text(label) || text(control.closest('label')) || text(control);
 }
 
 function reveal(control: HTMLElement): void {

@@ -6,7 +6,9 @@ import {
   divideEdge,
   dividedBoxes,
   divideSpan,
+  faceNamed,
   faceOnPlane,
+  faceWord,
   figure,
   findShape,
   followSwatch,
@@ -39,6 +41,7 @@ import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from './messages.store';
+import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
 const LINE = { colour: '#2a2333', width: 0.4 } as const;
@@ -58,6 +61,7 @@ export class ShapingService {
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   private readonly arranging = inject(ArrangingService);
+  private readonly pictures = inject(PictureService);
 
   /** Chosen points by shape; all points of the selected shapes where none is chosen. */
   private readonly chosen = computed(() => {
@@ -189,7 +193,9 @@ export class ShapingService {
     const pressed = this.view.face();
     const face = shape.depth === 0 ? { plane: shape.plane, outline: shape.outline } : pressed && faceOnPlane(shape, pressed);
     const box = face && boxOfRectangle(face.outline);
-    return box ? { shape, plane: face.plane, box, face: shape.depth !== 0 } : null;
+    if (!box) return null;
+    const word = pressed && shape.depth !== 0 ? faceWord(faceNamed(this.pictures.geometry(), shape, pressed)!.normal) : null;
+    return { shape, plane: face.plane, box, word };
   });
 
   /**

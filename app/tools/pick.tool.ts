@@ -66,7 +66,11 @@ function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<Pic
     return { state: { drag: null }, select };
   }
   const ids = holder ? context.selection : [hit.node];
-  return { state: { drag: { from: at, ids, node: hit.node, moved: { u: 0, v: 0 } } }, select: ids };
+  return {
+    state: { drag: { from: at, ids, node: hit.node, moved: { u: 0, v: 0 } } },
+    select: ids,
+    face: ids.length === 1 && ids[0] === hit.node ? hit.face : null,
+  };
 }
 
 /** The plane that a node moves in, and the map from its cells to the sheet. */

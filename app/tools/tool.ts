@@ -6,6 +6,7 @@ import type {
   CheminDocument,
   DocumentNode,
   Edit,
+  FaceName,
   Outline,
   Paint,
   Picture,
@@ -100,6 +101,8 @@ export interface ToolStep<S> {
   /** An edit that is shown but not yet made; null takes the shown one back. */
   readonly preview?: Edit | null;
   readonly select?: readonly string[];
+  /** The face of the selected thing that was pressed. */
+  readonly face?: FaceName | null;
   /** A colour that was picked. */
   readonly colour?: string;
   /** A plane that was found, to draw on from now on. */
