@@ -45,7 +45,7 @@ for (const seed of [2, 3, 4]) {
       } else if (kind < 0.72) await page.keyboard.press(one(KEYS));
       else if (kind < 0.76) await page.mouse.wheel(0, (random() - 0.5) * 600);
       else if (kind < 0.9) {
-        const buttons = page.locator('button:visible:enabled, [role=option]:visible, [role=radio]:visible, summary:visible');
+        const buttons = page.locator('button:visible:enabled, [role=option]:visible, [role=radio]:visible');
         const n = await buttons.count();
         const button = buttons.nth(whole(n));
         const name = `${(await button.getAttribute('aria-label').catch(() => '')) ?? ''} ${(await button.textContent().catch(() => '')) ?? ''}`;

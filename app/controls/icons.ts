@@ -1,6 +1,8 @@
 import {
   Box,
   Check,
+  ChevronDown,
+  ChevronRight,
   Copy,
   Download,
   Eye,
@@ -148,7 +150,7 @@ const own: Readonly<Record<string, IconNode>> = {
 export const ICONS = {
   ...own,
   box: Box, check: Check, copy: Copy, export: Download, shown: Eye, hidden: EyeOff, new: FilePlus, open: FolderOpen, group: Group, drawings: Images,
-  keys: List, locked: Lock, unlocked: LockOpen, dark: Moon, add: Plus, redo: Redo2, find: Search, bright: Sun, delete: Trash2, undo: Undo2, import: Upload, close: X,
+  keys: List, locked: Lock, unlocked: LockOpen, dark: Moon, add: Plus, redo: Redo2, find: Search, bright: Sun, delete: Trash2, undo: Undo2, import: Upload, close: X, 'open-part': ChevronDown, 'folded-part': ChevronRight,
 } as const satisfies Readonly<Record<string, IconNode>>; // prettier-ignore
 
 export type IconName =

@@ -1,11 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { followSwatch, readColour, swatchOf } from '@core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { followSwatch, readColour, swatchOf, type Colour } from '@core';
 import { PaintingService } from '../state/painting.service';
 import { ViewStore, type ColourSlot } from '../state/view.store';
+import { ColourFieldComponent } from './colour-field.component';
 import { IconComponent } from './icon.component';
-import { TextFieldDirective } from './text-field.directive';
-
-let count = 0;
 
 interface EyeDropperLike {
   open(): Promise<{ readonly sRGBHex: string }>;
@@ -14,26 +12,16 @@ interface EyeDropperLike {
 /** A colour of a paint: chosen, typed as CSS, picked from the drawing or the screen, or followed from a swatch. */
 @Component({
   selector: 'chemin-paint-colour',
-  imports: [TextFieldDirective, IconComponent],
+  imports: [ColourFieldComponent, IconComponent],
   template: `
-    <label [attr.for]="id">{{ label() }}</label>
-    <span class="entry">
-      <input
-        type="color"
-        [attr.aria-label]="label() + ', chooser'"
-        [value]="plain()"
-        (input)="painting.setColour(slot(), $any($event.target).value, false)"
-        (change)="painting.setColour(slot(), $any($event.target).value)"
-      />
-      <input
-        class="text"
-        autocomplete="off"
-        [id]="id"
-        [value]="words()"
-        [attr.aria-invalid]="fault() || null"
-        (change)="take($any($event.target))"
-        cheminText
-      />
+    <chemin-colour
+      [label]="label()"
+      [value]="plain()"
+      [words]="words()"
+      [read]="read"
+      (shown)="painting.setColour(slot(), $event, false)"
+      (taken)="painting.setColour(slot(), $event)"
+    >
       <button type="button" class="plain" [attr.aria-label]="'Pick ' + label() + ' from the drawing'" [attr.aria-pressed]="picking()" (click)="pick()">
         <chemin-icon name="colour" />
       </button>
@@ -42,7 +30,7 @@ interface EyeDropperLike {
           <chemin-icon name="screen" />
         </button>
       }
-    </span>
+    </chemin-colour>
     @if (swatch(); as following) {
       <span class="shift">
         <button type="button" class="plain" [attr.aria-label]="label() + ' darker than its swatch'" (click)="shift(following.id, following.shift - 6)">
@@ -57,45 +45,7 @@ interface EyeDropperLike {
   styles: `
     :host {
       display: grid;
-      grid-template-columns: 1fr auto;
-      align-items: center;
-      gap: 2px 6px;
-    }
-    label {
-      font-size: 13px;
-    }
-    .entry {
-      display: flex;
-      align-items: center;
       gap: 2px;
-    }
-    input[type='color'] {
-      width: 30px;
-      height: 26px;
-      padding: 0;
-      border: 1px solid var(--stone-3);
-      border-radius: 3px;
-      background: none;
-      cursor: pointer;
-    }
-    input::-webkit-color-swatch-wrapper {
-      padding: 2px;
-    }
-    input::-webkit-color-swatch {
-      border: 0;
-      border-radius: 2px;
-    }
-    .text {
-      width: 70px;
-      height: 26px;
-      padding: 2px 5px;
-      border: 1px solid var(--stone-3);
-      border-radius: 3px;
-      background: var(--field);
-      font-size: 12.5px;
-    }
-    .text[aria-invalid] {
-      border-color: var(--bad);
     }
     .plain {
       min-width: 24px;
@@ -103,8 +53,8 @@ interface EyeDropperLike {
       justify-content: center;
     }
     .shift {
-      grid-column: 2;
       display: flex;
+      justify-content: end;
       gap: 4px;
     }
     .shift .plain {
@@ -120,8 +70,6 @@ export class PaintColourComponent {
   private readonly view = inject(ViewStore);
   readonly label = input.required<string>();
   readonly slot = input.required<ColourSlot>();
-  protected readonly id = `paint-colour-${++count}`;
-  protected readonly fault = signal(false);
   /** Whether the browser can read colours anywhere on the screen. */
   protected readonly screen = 'EyeDropper' in window;
 
@@ -137,13 +85,11 @@ export class PaintColourComponent {
   });
   protected readonly picking = computed(() => this.view.tool() === 'colour' && sameSlot(this.view.colourSlot(), this.slot()));
 
-  protected take(field: HTMLInputElement): void {
-    const named = this.painting.swatches().find((s) => s.name.toLowerCase() === field.value.trim().toLowerCase());
-    const colour = named ? followSwatch(named.id) : readColour(field.value);
-    this.fault.set(colour === null);
-    if (colour !== null) this.painting.setColour(this.slot(), colour);
-    else if (field.value === this.words()) this.fault.set(false);
-  }
+  /** A typed text is a swatch's name, or a colour. */
+  protected readonly read = (text: string): Colour | null => {
+    const named = this.painting.swatches().find((s) => s.name.toLowerCase() === text.trim().toLowerCase());
+    return named ? followSwatch(named.id) : readColour(text);
+  };
 
   protected shift(id: string, by: number): void {
     this.painting.setColour(this.slot(), followSwatch(id, by));

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { CATCH_GROUPS, type CatchGroup } from '@core';
 import { DialogComponent } from '../controls/dialog.component';
 import { ViewStore } from '../state/view.store';
@@ -19,14 +21,17 @@ const WORDS: Readonly<Record<CatchGroup, string>> = {
 /** What the pointer catches, in its rank: each kind can be switched off; and parts of a cell. */
 @Component({
   selector: 'chemin-catching-dialog',
-  imports: [DialogComponent],
+  imports: [CheckboxModule, DialogComponent, FormsModule],
   template: `
     <chemin-dialog title="What the pointer catches" width="400px" (closed)="view.patch({ panel: 'none' })">
       <p class="note">The first in this list wins where several are near. Hold Alt to catch nothing.</p>
       <ul>
         @for (group of groups; track group) {
           <li>
-            <label><input type="checkbox" [checked]="!view.catchOff().includes(group)" (change)="toggle(group)" />{{ words[group] }}</label>
+            <p-checkbox [inputId]="'catch-' + group" [binary]="true" [ngModel]="!view.catchOff().includes(group)" (ngModelChange)="toggle(group)" /><label
+              [for]="'catch-' + group"
+              >{{ words[group] }}</label
+            >
           </li>
         }
       </ul>
@@ -44,14 +49,14 @@ const WORDS: Readonly<Record<CatchGroup, string>> = {
       display: grid;
       margin: 10px 0;
     }
-    label {
+    li {
       display: flex;
       align-items: center;
       gap: 8px;
       min-height: 28px;
     }
-    input {
-      accent-color: var(--violet);
+    label {
+      flex: 1;
     }
     .chips {
       display: flex;

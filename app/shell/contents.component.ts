@@ -10,7 +10,13 @@ import {
   Injector,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { SelectModule } from 'primeng/select';
+import { CdkDrag } from '@angular/cdk/drag-drop';
+import type { ListRange } from '@angular/cdk/collections';
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { idsWithin, isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
@@ -21,11 +27,11 @@ import { ViewStore } from '../state/view.store';
 import { focusDrawing } from './key-rules';
 import { treeAct, TypeAhead, type TreeAct } from './tree-keys';
 
-/** Height of a row in px; from so many rows on only those are made that are seen, with some around. */
+/** Height of a row in px, and how much is made beyond what is seen. */
 const ROW = 30;
-const FEW = 200;
-const SEEN = 90;
-const AROUND = 30;
+const BUFFER = 600;
+/** Ms that a finger rests on a row before it drags it, so that it can scroll. */
+const DRAG_DELAY = { touch: 300, mouse: 0 };
 
 /** What things of a kind are called together. */
 function kindWord(node: DocumentNode): string {
@@ -42,7 +48,7 @@ function kindWord(node: DocumentNode): string {
  */
 @Component({
   selector: 'chemin-contents',
-  imports: [IconComponent, TakeFocusDirective],
+  imports: [CdkDrag, CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, FormsModule, IconComponent, SelectModule, TakeFocusDirective],
   templateUrl: './contents.component.html',
   styleUrl: './contents.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,7 +59,10 @@ export class ContentsComponent {
   protected readonly commands = inject(CommandsService);
   private readonly pictures = inject(PictureService);
   protected readonly search = signal('');
-  protected readonly scrolled = signal(0);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
+  protected readonly ROW = ROW;
+  protected readonly BUFFER = BUFFER;
+  protected readonly DRAG_DELAY = DRAG_DELAY;
   protected readonly chosen = computed(() => new Set(this.view.selection()));
   protected readonly naming = signal<string | null>(null);
   /** The row that has the focus, or had it last. */
@@ -80,18 +89,30 @@ export class ContentsComponent {
       const holders = this.holders();
       untracked(() => this.byHand.set(new Map([...this.byHand()].filter(([id, folded]) => !(folded && holders.has(id))))));
     });
+    effect((onCleanup) => {
+      const stream = this.viewport()?.renderedRangeStream.subscribe((range) => this.made.set(range));
+      onCleanup(() => stream?.unsubscribe());
+    });
     // What is newly selected is brought into view, also where its row was not there before.
     afterRenderEffect(() => {
       const [first] = this.view.selection();
       this.search();
       const place = first === undefined ? -1 : untracked(() => this.rows().findIndex((row) => row.node.id === first));
-      const list = this.host.querySelector('ul');
-      if (!list || place < 0) return;
-      const [top, bottom] = [place * ROW, (place + 1) * ROW];
-      if (top < list.scrollTop) list.scrollTop = top;
-      else if (list.clientHeight > 0 && bottom > list.scrollTop + list.clientHeight) list.scrollTop = bottom - list.clientHeight;
-      untracked(() => this.scrolled.set(list.scrollTop));
+      if (place >= 0) this.scrollTo(place);
     });
+  }
+
+  /** The rows that are made now. */
+  private readonly made = signal<ListRange>({ start: 0, end: 1 });
+
+  /** Scrolls as little as shows a row whole. */
+  private scrollTo(place: number): void {
+    const viewport = this.viewport();
+    if (!viewport) return;
+    const [top, bottom] = [place * ROW, (place + 1) * ROW];
+    const [from, size] = [viewport.measureScrollOffset(), viewport.getViewportSize()];
+    if (top < from) viewport.scrollToOffset(top);
+    else if (size > 0 && bottom > from + size) viewport.scrollToOffset(bottom - size);
   }
 
   /** Rows in reading order: what is on top first, groups before what they hold, folded groups closed. */
@@ -109,17 +130,6 @@ export class ContentsComponent {
     const wanted = this.search().trim().toLowerCase();
     return wanted ? [...this.store.entries()].reverse().filter((entry) => entry.node.name.toLowerCase().includes(wanted)) : rows;
   });
-
-  /** The rows that are seen, and a few around; all of them where there are few. */
-  protected readonly window = computed(() => {
-    const rows = this.rows();
-    if (rows.length <= FEW) return rows;
-    const first = this.first();
-    return rows.slice(first, first + SEEN);
-  });
-  private readonly first = computed(() => Math.max(0, Math.min(this.rows().length - SEEN, Math.floor(this.scrolled() / ROW) - AROUND)));
-  protected readonly above = computed(() => (this.rows().length <= FEW ? 0 : this.first() * ROW));
-  protected readonly below = computed(() => (this.rows().length <= FEW ? 0 : Math.max(0, this.rows().length - this.first() - SEEN) * ROW));
 
   /** Kinds of things and planes that there are, to act on all of one. */
   protected readonly kinds = computed(() => {
@@ -142,10 +152,18 @@ export class ContentsComponent {
     }));
   });
 
-  protected actOnKind(field: HTMLSelectElement): void {
-    const [act, ...words] = field.value.split(' ');
+  /** What can be done with all things of a kind, or of a plane. */
+  protected readonly kindActs = computed(() =>
+    this.kinds().flatMap((kind) => [
+      { label: `${kind.hidden ? 'Show' : 'Hide'} ${kind.title}`, value: `hide ${kind.key}` },
+      { label: `${kind.locked ? 'Unlock' : 'Lock'} ${kind.title}`, value: `lock ${kind.key}` },
+      { label: `Select ${kind.title}`, value: `pick ${kind.key}` },
+    ]),
+  );
+
+  protected actOnKind(value: string | null): void {
+    const [act, ...words] = (value ?? '').split(' ');
     const kind = this.kinds().find((k) => k.key === words.join(' '));
-    field.value = '';
     if (!kind) return;
     if (act === 'pick') this.view.select(kind.ids);
     else if (act === 'hide') this.store.commit({ kind: 'hide', ids: kind.ids, hidden: !kind.hidden }, `${kind.hidden ? 'show' : 'hide'} ${kind.title}`);
@@ -156,34 +174,32 @@ export class ContentsComponent {
   protected readonly dragged = signal<readonly string[] | null>(null);
   protected readonly target = signal<{ readonly id: string; readonly where: 'above' | 'below' | 'inside' } | null>(null);
 
-  protected drag(event: DragEvent, row: TreeEntry): void {
-    const ids = this.chosen().has(row.node.id) ? [...this.view.selection()] : [row.node.id];
-    this.dragged.set(ids);
-    event.dataTransfer?.setData('text/plain', row.node.name);
-    if (event.dataTransfer) event.dataTransfer.effectAllowed = 'move';
+  protected drag(row: TreeEntry): void {
+    this.dragged.set(this.chosen().has(row.node.id) ? [...this.view.selection()] : [row.node.id]);
   }
 
   /** Over the upper or lower part of a row means beside it, over the middle of a group means into it. */
-  protected over(event: DragEvent, row: TreeEntry | null): void {
-    if (!this.dragged()) return;
-    event.preventDefault();
-    if (!row) return;
-    event.stopPropagation();
-    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    const share = (event.clientY - box.top) / box.height;
+  protected over({ y }: { readonly y: number }): void {
+    const viewport = this.viewport();
+    if (!viewport) return;
+    const box = viewport.elementRef.nativeElement.getBoundingClientRect();
+    if (y < box.top + ROW) viewport.scrollToOffset(Math.max(0, viewport.measureScrollOffset() - ROW / 2));
+    else if (y > box.bottom - ROW) viewport.scrollToOffset(viewport.measureScrollOffset() + ROW / 2);
+    const place = (y - box.top + viewport.measureScrollOffset()) / ROW;
+    const row = this.rows()[Math.floor(place)];
+    if (!row) return this.target.set(null);
+    const share = place - Math.floor(place);
     const group = row.node.kind === 'group';
     const where = group && share > 0.25 && share < 0.75 ? 'inside' : share < 0.5 ? 'above' : 'below';
     this.target.set({ id: row.node.id, where });
   }
 
-  protected drop(event: DragEvent): void {
+  protected drop(): void {
     const [ids, target] = [this.dragged(), this.target()];
     this.dragged.set(null);
     this.target.set(null);
     const entry = target && this.store.entries().find((e) => e.node.id === target.id);
     if (!ids || !target || !entry) return;
-    event.preventDefault();
-    event.stopPropagation();
     if (target.where === 'inside') return this.arrange(ids, target.id, null);
     // The list runs from the top of the pile: above a row is after it in the document.
     const siblings = this.store.entries().filter((e) => e.parent === entry.parent).map((e) => e.node.id); // prettier-ignore
@@ -209,6 +225,8 @@ export class ContentsComponent {
   /** Things that are painted whole because they could not be cut where something lies in front of them. */
   protected readonly uncut = computed(() => new Set(this.pictures.picture().uncut));
 
+  protected readonly idOf = (_: number, { node }: TreeEntry): string => node.id;
+
   protected icon({ node }: TreeEntry): string {
     if (node.kind === 'group') return 'group';
     if (node.kind === 'placement') return 'place';
@@ -227,9 +245,11 @@ export class ContentsComponent {
 
   /** The row at which the Tab key stops: the one that had the focus, else the selected one, else the first. */
   protected readonly stop = computed(() => {
-    const there = new Set(this.window().map((row) => row.node.id));
+    const { start, end } = this.made();
+    const made = this.rows().slice(start, end);
+    const there = new Set(made.map((row) => row.node.id));
     const wanted = [this.active(), this.view.selection().at(-1) ?? null];
-    return wanted.find((id) => id !== null && there.has(id)) ?? this.window()[0]?.node.id ?? null;
+    return wanted.find((id) => id !== null && there.has(id)) ?? made[0]?.node.id ?? null;
   });
 
   protected press(event: KeyboardEvent): void {
@@ -279,18 +299,15 @@ export class ContentsComponent {
   /** Brings a row into view and gives it the focus, also where it was not made yet. */
   protected goTo(id: string): void {
     const place = this.rows().findIndex((row) => row.node.id === id);
-    const list = this.host.querySelector('ul');
-    if (!list || place < 0) return;
+    if (place < 0) return;
     this.active.set(id);
-    const [top, bottom] = [place * ROW, (place + 1) * ROW];
-    if (top < list.scrollTop) list.scrollTop = top;
-    else if (bottom > list.scrollTop + list.clientHeight) list.scrollTop = bottom - list.clientHeight;
-    this.scrolled.set(list.scrollTop);
+    this.scrollTo(place);
     const focus = (): void =>
-      Array.from(list.children)
-        .find((row): row is HTMLElement => row instanceof HTMLElement && row.dataset['row'] === id)
+      Array.from(this.host.querySelectorAll<HTMLElement>('[role=treeitem]'))
+        .find((row) => row.dataset['row'] === id)
         ?.focus({ preventScroll: true });
-    afterNextRender(focus, { injector: this.injector });
+    // A row that was out of sight is made in the frame after scrolling.
+    afterNextRender(() => requestAnimationFrame(focus), { injector: this.injector });
   }
 
   /** By pointer: what is chosen so is worked on in the drawing, which then has the keys. */

@@ -16,13 +16,15 @@ import { TextFieldDirective } from '../controls/text-field.directive';
     <header>
       <strong class="mark">Chemin</strong>
       <button type="button" class="plain" (click)="commands.run('document.list')"><chemin-icon name="drawings" />Drawings</button>
-      <label class="visually-hidden" for="title">Name of the drawing</label>
-      <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" cheminText />
-      @if (keeping.stuck()) {
-        <button type="button" class="saved trouble" aria-haspopup="dialog" (click)="view.patch({ panel: 'unsaved' })">{{ keeping.words() }}</button>
-      } @else {
-        <span class="saved">{{ keeping.words() }}</span>
-      }
+      <span class="drawing">
+        <label class="visually-hidden" for="title">Name of the drawing</label>
+        <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" cheminText />
+        @if (keeping.stuck()) {
+          <button type="button" class="saved trouble" aria-haspopup="dialog" (click)="view.patch({ panel: 'unsaved' })">{{ keeping.words() }}</button>
+        } @else {
+          <span class="saved">{{ keeping.words() }}</span>
+        }
+      </span>
       <span class="visually-hidden" role="status">{{ keeping.stuck() ? keeping.words() : '' }}</span>
       <button type="button" class="plain naming" [title]="naming().reason" (click)="commands.run('stage.projection')">
         <span class="visually-hidden">Projection: </span><strong>{{ naming().changed ?? naming().name }}</strong
@@ -82,9 +84,15 @@ import { TextFieldDirective } from '../controls/text-field.directive';
       color: var(--violet);
       margin-right: 8px;
     }
+    .drawing {
+      display: grid;
+      justify-items: start;
+      width: 196px;
+      line-height: 1.2;
+    }
     .title {
-      width: 180px;
-      padding: 4px 8px;
+      width: 100%;
+      padding: 1px 6px;
       border: 1px solid transparent;
       border-radius: 3px;
       background: none;
@@ -99,12 +107,13 @@ import { TextFieldDirective } from '../controls/text-field.directive';
       background: var(--field);
     }
     .saved {
-      font-size: 12.5px;
+      padding-left: 7px;
+      font-size: 12px;
       color: var(--ink-2);
       white-space: nowrap;
     }
     .saved.trouble {
-      padding: 4px 6px;
+      padding: 0 6px;
       border: 0;
       background: none;
       color: var(--bad);
@@ -137,13 +146,14 @@ import { TextFieldDirective } from '../controls/text-field.directive';
     .mark {
       flex: none;
     }
-    .title,
-    .saved,
     .naming {
       flex: 0 1 auto;
     }
+    .drawing {
+      flex: none;
+    }
     .saved {
-      min-width: 0;
+      max-width: 100%;
       overflow: hidden;
       text-overflow: ellipsis;
     }
@@ -153,8 +163,8 @@ import { TextFieldDirective } from '../controls/text-field.directive';
       .naming small {
         display: none;
       }
-      .title {
-        width: 130px;
+      .drawing {
+        width: 180px;
       }
     }
     @media (max-width: 1100px) {
@@ -162,8 +172,8 @@ import { TextFieldDirective } from '../controls/text-field.directive';
         gap: 2px;
         padding: 0 8px;
       }
-      .title {
-        width: 110px;
+      .drawing {
+        width: 176px;
       }
       header > .plain:not(.naming) {
         padding-inline: 4px;

@@ -1,3 +1,4 @@
+import { CdkTableModule } from '@angular/cdk/table';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { DialogComponent } from '../controls/dialog.component';
 import { COMMANDS, HELD_KEYS } from '../state/keys';
@@ -6,32 +7,39 @@ import { ViewStore } from '../state/view.store';
 /** The list of keys, from the one table. */
 @Component({
   selector: 'chemin-key-list',
-  imports: [DialogComponent],
+  imports: [CdkTableModule, DialogComponent],
   template: `
     <chemin-dialog title="Keys" width="1040px" (closed)="close()">
-      <div class="columns" tabindex="0" role="region" aria-label="Keys and what they do">
-        @for (group of groups; track group.name) {
-          <section>
-            <h3 class="panel-title">{{ group.name }}</h3>
-            @for (row of group.rows; track row.title) {
-              <p>
-                <span>{{ row.title }}</span>
-                <span class="signs">
-                  @for (key of row.keys; track key) {
-                    <kbd>{{ key }}</kbd>
-                  }
-                </span>
-              </p>
-            }
-          </section>
-        }
+      <div class="scroller" tabindex="0" role="region" aria-label="Keys and what they do">
+        <div class="columns">
+          @for (group of groups; track group.name) {
+            <section>
+              <h3 class="panel-title">{{ group.name }}</h3>
+              <table cdk-table [dataSource]="group.rows" [attr.aria-label]="group.name">
+                <ng-container cdkColumnDef="what">
+                  <td cdk-cell *cdkCellDef="let row">{{ row.title }}</td>
+                </ng-container>
+                <ng-container cdkColumnDef="keys">
+                  <td cdk-cell *cdkCellDef="let row" class="signs">
+                    @for (key of row.keys; track key) {
+                      <kbd>{{ key }}</kbd>
+                    }
+                  </td>
+                </ng-container>
+                <tr cdk-row *cdkRowDef="let row; columns: columns"></tr>
+              </table>
+            </section>
+          }
+        </div>
       </div>
     </chemin-dialog>
   `,
   styles: `
-    .columns {
+    .scroller {
       max-height: 68vh;
-      overflow: auto;
+      overflow: hidden auto;
+    }
+    .columns {
       columns: 260px;
       column-gap: 28px;
     }
@@ -39,25 +47,30 @@ import { ViewStore } from '../state/view.store';
       break-inside: avoid;
       margin-bottom: 14px;
     }
-    p {
-      display: flex;
-      justify-content: space-between;
-      gap: 12px;
+    table {
+      width: 100%;
+      border-collapse: collapse;
+    }
+    td {
       padding: 3px 0;
       border-bottom: 1px solid var(--stone-2);
       font-size: 13px;
+      vertical-align: top;
     }
     .signs {
+      padding-left: 12px;
+      text-align: right;
       white-space: nowrap;
-      display: flex;
-      gap: 4px;
-      align-items: start;
+    }
+    kbd + kbd {
+      margin-left: 4px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class KeyListComponent {
   private readonly view = inject(ViewStore);
+  protected readonly columns = ['what', 'keys'];
   protected readonly groups = [
     { name: 'While drawing', rows: HELD_KEYS.map(({ keys, title }) => ({ title, keys: [keys] })) },
     ...[...new Set(Object.values(COMMANDS).map((command) => command.group))].map((name) => ({

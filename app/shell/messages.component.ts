@@ -1,26 +1,29 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { IconComponent } from '../controls/icon.component';
+import { ButtonModule } from 'primeng/button';
+import { MessageModule } from 'primeng/message';
 import { MessageStore, type Message } from '../state/messages.store';
+
+/** What the library calls the tones of messages. */
+const SEVERITIES: { readonly [tone in Message['tone']]: 'success' | 'info' | 'warn' | 'error' } = { good: 'success', info: 'info', warn: 'warn', bad: 'error' };
 
 /** Messages over the drawing's lower edge: what happened, to what, and what to do. */
 @Component({
   selector: 'chemin-messages',
-  imports: [IconComponent],
+  imports: [ButtonModule, MessageModule],
   template: `
     <div class="stack" aria-live="polite">
       @for (message of store.messages(); track message.id) {
-        <div class="message" [class]="message.tone" [attr.role]="message.tone === 'bad' ? 'alert' : null">
+        <p-message [class]="message.tone" [severity]="SEVERITIES[message.tone]" [closable]="true" (onClose)="store.close(message.id)">
           <div>
             <strong>{{ message.title }}</strong>
             @for (line of message.lines; track $index) {
               <p>{{ line }}</p>
             }
             @if (message.action; as action) {
-              <button type="button" class="act" (click)="act(message)">{{ action.label }}</button>
+              <button pButton type="button" size="small" severity="secondary" [outlined]="true" (click)="act(message)">{{ action.label }}</button>
             }
           </div>
-          <button type="button" class="plain" aria-label="Close message" (click)="store.close(message.id)"><chemin-icon name="close" /></button>
-        </div>
+        </p-message>
       }
     </div>
   `,
@@ -33,25 +36,18 @@ import { MessageStore, type Message } from '../state/messages.store';
       gap: 8px;
       width: min(400px, calc(100% - 24px));
     }
-    .message {
-      display: flex;
-      justify-content: space-between;
-      gap: 8px;
-      padding: 9px 8px 9px 12px;
+    p-message {
       border-left: 4px solid var(--ink-2);
       border-radius: 3px;
-      background: var(--paper);
-      box-shadow: var(--shadow);
-      font-size: 13px;
       overflow-wrap: anywhere;
     }
-    .good {
+    p-message.good {
       border-left-color: var(--good);
     }
-    .warn {
+    p-message.warn {
       border-left-color: var(--warn);
     }
-    .bad {
+    p-message.bad {
       border-left-color: var(--bad);
     }
     strong {
@@ -61,20 +57,15 @@ import { MessageStore, type Message } from '../state/messages.store';
       margin-top: 2px;
       color: var(--ink-2);
     }
-    .act {
+    button {
       margin-top: 6px;
-      padding: 4px 10px;
-      border: 1px solid var(--violet);
-      border-radius: 3px;
-      background: none;
-      color: var(--violet);
-      cursor: pointer;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MessagesComponent {
   protected readonly store = inject(MessageStore);
+  protected readonly SEVERITIES = SEVERITIES;
 
   protected act(message: Message): void {
     this.store.close(message.id);

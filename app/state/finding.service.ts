@@ -88,7 +88,7 @@ export class FindingService {
 
 /** Where controls stand. */
 const PANELS = 'chemin-bench, chemin-selection';
-const CONTROLS = 'input, button, select, textarea, summary, [role=combobox], [role=slider], [role=switch], [tabindex="0"]';
+const CONTROLS = 'input, button, select, textarea, [role=combobox], [role=slider], [role=switch], [tabindex="0"]';
 
 /** A shown control by one of several names, those given first before others. */
 function firstOf(names: readonly string[]): HTMLElement | null {
@@ -108,7 +108,10 @@ function nameOf(control: HTMLElement): string {
 }
 
 function reveal(control: HTMLElement): void {
-  for (let fold = control.closest('details'); fold; fold = fold.parentElement?.closest('details') ?? null) fold.open = true;
-  control.scrollIntoView({ block: 'center' });
-  control.focus();
+  const folded = control.closest('[role=region][hidden]');
+  if (folded) document.querySelector<HTMLElement>(`[aria-controls="${folded.id}"]`)?.click();
+  requestAnimationFrame(() => {
+    control.scrollIntoView({ block: 'center' });
+    control.focus();
+  });
 }

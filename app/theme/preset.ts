@@ -27,6 +27,16 @@ const scheme = {
   mask: { background: 'var(--mask)', color: 'var(--ink)' },
 };
 
+/** Messages lie on paper; their tone is the line at their left, which they draw themselves. */
+const message = {
+  background: 'var(--paper)',
+  borderColor: 'transparent',
+  color: 'var(--ink)',
+  shadow: 'var(--shadow)',
+  closeButton: { hoverBackground: 'var(--stone-1)', focusRing: { color: 'var(--violet)', shadow: 'none' } },
+};
+const messages = { success: message, info: message, warn: message, error: message };
+
 /** Chemin's look for the library's controls: paper, ink and one violet; square-cut, hair-lined, quick. */
 export const CheminPreset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '3px', lg: '4px', xl: '6px' } },
@@ -51,6 +61,18 @@ export const CheminPreset = definePreset(Aura, {
   components: {
     button: { root: { paddingX: '0.7rem', paddingY: '0.32rem', gap: '0.4rem', borderRadius: '3px', label: { fontWeight: '500' } } },
     dialog: { header: { padding: '0.9rem 1.1rem 0.4rem' }, content: { padding: '0.2rem 1.1rem 1.1rem' }, title: { fontSize: '1.05rem', fontWeight: '600' } },
+    message: {
+      root: { borderRadius: '3px', borderWidth: '0' },
+      content: { padding: '0.55rem 0.5rem 0.6rem 0.75rem', gap: '0.5rem' },
+      text: { fontSize: '13px', fontWeight: '400' },
+      closeButton: { width: '1.6rem', height: '1.6rem', borderRadius: '3px' },
+      closeIcon: { size: '0.85rem' },
+      colorScheme: { light: messages, dark: messages },
+    },
+    select: { root: { paddingX: '0.45rem' }, dropdown: { width: '1.7rem', color: 'var(--ink-2)' } },
+    checkbox: { root: { width: '18px', height: '18px', borderRadius: '2px' }, icon: { size: '12px' } },
+    radiobutton: { root: { width: '18px', height: '18px' }, icon: { size: '8px' } },
+    slider: { track: { size: '3px' }, handle: { width: '16px', height: '16px', content: { width: '10px', height: '10px' } } },
     tooltip: { root: { background: 'var(--ink)', color: 'var(--paper)', padding: '0.28rem 0.5rem', borderRadius: '2px', shadow: 'none' } },
   },
 });

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { CoreError } from '../math/errors';
 import { edgeLength, rectangleOutline } from '../shape/outline';
-import { applyEdit, describeEdit, editSchema, type Edit } from './edits';
+import { describeEdit } from './describe-edit';
+import { applyEdit, editSchema, type Edit } from './edits';
 import { commitEdit, goToStep, presentDocument, replayHistory, startHistory, stepSchema, type History } from './history';
 import { checkDocument, writeProject } from './read';
 import { automaticName, findNode, findShape, flattenTree, idsWithin } from './tree';

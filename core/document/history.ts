@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { applyEdit, describeEdit, editSchema, type Edit } from './edits';
+import { describeEdit } from './describe-edit';
+import { applyEdit, editSchema, type Edit } from './edits';
 import { documentFault, passEdit } from './gate';
 import type { CheminDocument } from './types';
 

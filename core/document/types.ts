@@ -3,7 +3,7 @@ import type { PlanePoint, SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
 import { gridOf, type GridSettings } from '../grid/settings';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
-import type { TracedStroke } from '../projection/solve-strokes';
+import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import type { Colour, Paint, Swatch } from '../paint/paint';

@@ -4,7 +4,9 @@ import { viewAngleDeg, withPointAt } from './camera';
 import { parallelSetup } from './families';
 import { projectionFrom, sheetFromWorld } from './projection';
 import type { PerspectiveSetup, ProjectionSetup } from './setup';
-import { guessAxis, solveStrokes, type SolveOptions, type TracedStroke } from './solve-strokes';
+import { guessAxis } from './guess-strokes';
+import { solveStrokes } from './solve-strokes';
+import type { SolveOptions, TracedStroke } from './stroke-lines';
 
 const SIZE = { width: 300, height: 200 };
 const MM_PER_PX = 0.25;

@@ -1,7 +1,9 @@
 import { viewAngleDeg, withPointAt } from './camera';
 import { projectionFrom, sheetFromWorld } from './projection';
 import { isometricSetup, type PerspectiveSetup, type ProjectionSetup } from './setup';
-import { guessAxis, solveStrokes, type SolveOptions, type Solved, type TracedStroke } from './solve-strokes';
+import { guessAxis } from './guess-strokes';
+import { solveStrokes, type Solved } from './solve-strokes';
+import type { SolveOptions, TracedStroke } from './stroke-lines';
 import type { Axis, WorldPoint } from '../math/points';
 
 const OPTIONS: SolveOptions = { as: 'auto', centre: { x: 150, y: 100 }, width: 300, mmPerPx: 0.25 };
@@ -123,9 +125,9 @@ describe('perspectives read from nine strokes', () => {
   it('say which strokes are missing or too parallel', () => {
     const camera = randomCamera('two', randomFrom(4));
     const strokes = strokesOf(camera, 0, randomFrom(1));
-    expect(solveStrokes(strokes.slice(0, 2), { ...OPTIONS, as: 'two' })).toEqual({ ok: false, missing: ['1 more stroke along a', '1 more stroke along b'] });
-    expect(solveStrokes([], { ...OPTIONS, as: 'parallel' })).toMatchObject({ ok: false, missing: ['1 more stroke along a', '1 more stroke along b'] });
-    expect(solveStrokes(strokes.slice(0, 4), { ...OPTIONS, as: 'three' })).toMatchObject({ ok: false, missing: ['2 more strokes along h'] });
+    expect(solveStrokes(strokes.slice(0, 2), { ...OPTIONS, as: 'two' })).toEqual({ ok: false, missing: ['1 more edge along a', '1 more edge along b'] });
+    expect(solveStrokes([], { ...OPTIONS, as: 'parallel' })).toMatchObject({ ok: false, missing: ['1 more edge along a', '1 more edge along b'] });
+    expect(solveStrokes(strokes.slice(0, 4), { ...OPTIONS, as: 'three' })).toMatchObject({ ok: false, missing: ['2 more edges along h'] });
     const far = withPointAt({ ...camera, focal: 9000 }, { a: 0, b: 0, h: 0 }, { x: 150, y: 140 }, 9000);
     expect(solved(strokesOf(far, 0.5, randomFrom(2)), { ...OPTIONS, as: 'two' }).notes.join()).toContain('too parallel');
     expect(solved(strokes.slice(0, 4), { ...OPTIONS, as: 'two' }).notes.join()).toContain('As many strokes as unknowns');

@@ -1,32 +1,12 @@
 import { degrees, measure } from '../math/figures';
 import { fitLeastSquares, type Fit } from '../math/least-squares';
-import type { Axis, SheetPoint } from '../math/points';
-import { axesInCamera, viewAngleDeg } from './camera';
+import type { Axis } from '../math/points';
+import { viewAngleDeg } from './camera';
 import type { ByAxis } from './gauss';
+import { guessKind } from './guess-strokes';
+import { HAND_PX, lineOf, meanDirection, missOf, withinHalf, type Line, type SolveAs, type SolveOptions, type TracedStroke } from './stroke-lines';
+import { fitModel, MODELS, residualsOf, STEPS, withoutWrong, WRONG_RATIO, type Perspective } from './stroke-models';
 import type { CameraAngles } from './vanishing';
-
-/** An edge traced over a picture, in mm of the sheet, and the axis that it runs along. */
-export interface TracedStroke {
-  readonly id: string;
-  readonly from: SheetPoint;
-  readonly to: SheetPoint;
-  readonly axis: Axis;
-}
-
-/** What the picture is taken for. `auto`: parallel where strokes do not converge beyond what noise explains. */
-export type SolveAs = 'auto' | 'parallel' | 'one' | 'two' | 'three';
-
-export interface SolveOptions {
-  readonly as: SolveAs;
-  /** The middle of the picture, in mm of the sheet; taken for the principal point where none is given. */
-  readonly centre: SheetPoint;
-  /** The principal point where it is known, such as in a picture that was cropped. */
-  readonly principal?: SheetPoint | null;
-  /** Width of the picture in mm, for the angle of view. */
-  readonly width: number;
-  /** Mm of the sheet to one px of the picture; misses are told in px. */
-  readonly mmPerPx: number;
-}
 
 /** How well a stroke agrees with the solution. */
 export interface StrokeMiss {
@@ -58,8 +38,6 @@ export interface Solved {
 /** What is missing, each a part of a sentence, or why what is there tells nothing. */
 export type StrokeSolution = Solved | { readonly ok: false; readonly missing: readonly string[] };
 
-/** Strokes with less than this miss in px are as good as a hand can trace. */
-const HAND_PX = 0.6;
 /** The chance with which noise alone makes a picture look cropped. */
 const CROPPED_CHANCE = 0.005;
 /** Picture widths beyond which a vanishing point or an eye is as good as none: seen from there, edges differ by a hair over a picture. */
@@ -68,9 +46,6 @@ const FAR_WIDTHS = 200;
 const ALONG = 1e-4;
 /** How far in picture widths the principal point may lie off the picture's middle without anybody having cropped it. */
 const OFF_CENTRE = 0.02;
-/** How many times better the rest has to agree without a stroke for it to be called wrong. */
-const WRONG_RATIO = 9;
-
 const AXES = ['a', 'b', 'h'] as const;
 
 /**
@@ -103,8 +78,6 @@ export function solveStrokes(strokes: readonly TracedStroke[], given: SolveOptio
 }
 
 /** How perspectives are fitted: by their vanishing points, and with three of them also with the principal point left free. */
-type Perspective = 'one' | 'two' | 'three' | 'cropped';
-
 interface Fitted {
   readonly kind: Perspective;
   readonly wrong: string | null;
@@ -145,33 +118,8 @@ function missingStrokes(strokes: readonly TracedStroke[], as: Exclude<SolveAs, '
   };
   return AXES.flatMap((axis) => {
     const lacks = wanted[as][axis] - count(axis);
-    return lacks > 0 ? [`${lacks} more ${lacks === 1 ? 'stroke' : 'strokes'} along ${axis}`] : [];
+    return lacks > 0 ? [`${lacks} more ${lacks === 1 ? 'edge' : 'edges'} along ${axis}`] : [];
   });
-}
-
-/** Middle, direction and half length of a stroke. */
-interface Line {
-  readonly axis: Axis;
-  readonly mx: number;
-  readonly my: number;
-  readonly dx: number;
-  readonly dy: number;
-  readonly half: number;
-}
-
-function lineOf({ from, to, axis }: TracedStroke): Line {
-  const length = Math.hypot(to.x - from.x, to.y - from.y);
-  return { axis, mx: (from.x + to.x) / 2, my: (from.y + to.y) / 2, dx: (to.x - from.x) / length, dy: (to.y - from.y) / length, half: length / 2 };
-}
-
-/** Signed distance of a stroke's end from the line through its middle towards a homogeneous vanishing point. */
-function missOf({ mx, my, dx, dy, half }: Line, vx: number, vy: number, vw: number): number {
-  const [x, y] = [vx - mx * vw, vy - my * vw];
-  const length = Math.hypot(x, y);
-  if (length === 0) return half;
-  // Towards the point or away from it is the same line; the sign keeps residuals smooth through zero.
-  const along = x * dx + y * dy;
-  return ((x * dy - y * dx) / length) * half * (along < 0 ? -1 : 1);
 }
 
 function missFigures(id: string, line: Line, miss: number, { mmPerPx }: SolveOptions): StrokeMiss {
@@ -220,145 +168,6 @@ function parallelOutlier(strokes: readonly TracedStroke[], { mmPerPx }: SolveOpt
   }
   return found?.id ?? null;
 }
-
-/** The direction that several strokes share, weighted by length squared: the main axis of their scatter. */
-function meanDirection(lines: readonly Line[]): number {
-  let [xx, xy, yy] = [0, 0, 0];
-  for (const { dx, dy, half } of lines) {
-    const w = half * half;
-    xx += w * dx * dx;
-    xy += w * dx * dy;
-    yy += w * dy * dy;
-  }
-  return 0.5 * Math.atan2(2 * xy, xx - yy);
-}
-
-/** An angle of a line in degrees, from -90 (excluded) to 90. */
-function withinHalf(deg: number): number {
-  const turned = ((deg % 180) + 180) % 180;
-  return turned > 90 ? turned - 180 : turned;
-}
-
-// Perspectives.
-
-/** A family of cameras: how parameters make one, and where to start looking. Lengths are in picture widths. */
-interface Model {
-  readonly size: number;
-  readonly camera: (p: readonly number[], options: SolveOptions) => CameraAngles;
-  readonly starts: readonly (readonly number[])[];
-}
-
-/** Beyond 90 degrees a and b are exchanged: whoever traced them may have seen it so. */
-const TURNS = [10, 25, 40, 55, 70, 82, 100, 115, 130, 145, 160, 172];
-const FOCALS = [0.45, 0.9, 1.8, 4];
-/** The focal length that one-point perspectives are given, in picture widths: an angle of view of 45 degrees. */
-const ONE_POINT_FOCAL = 1.207;
-
-const MODELS: Readonly<Record<Perspective, Model>> = {
-  // Where b meets, and the roll.
-  one: {
-    size: 3,
-    camera: ([x, y, roll], { centre, width }) => ({
-      focal: ONE_POINT_FOCAL * width,
-      principal: { x: centre.x + x! * width, y: centre.y + y! * width },
-      turnDeg: 0,
-      tiltDeg: 0,
-      rollDeg: roll!,
-    }),
-    starts: [-0.6, -0.3, 0, 0.3, 0.6].flatMap((x) => [-0.6, -0.3, 0, 0.3, 0.6].map((y) => [x, y, 0])),
-  },
-  // Turn, roll, the logarithm of the focal length, and how far the horizon lies above the middle.
-  two: {
-    size: 4,
-    camera: ([turn, roll, focal, up], { centre, width }) => {
-      const rad = (roll! * Math.PI) / 180;
-      return {
-        focal: Math.exp(focal!) * width,
-        principal: { x: centre.x - Math.sin(rad) * up! * width, y: centre.y - Math.cos(rad) * up! * width },
-        turnDeg: turn!,
-        tiltDeg: 0,
-        rollDeg: roll!,
-      };
-    },
-    starts: TURNS.flatMap((turn) => FOCALS.flatMap((focal) => [-0.4, -0.1, 0.15, 0.5].map((up) => [turn, 0, Math.log(focal), up]))),
-  },
-  three: {
-    size: 4,
-    camera: ([turn, tilt, roll, focal], { centre, width }) => ({
-      focal: Math.exp(focal!) * width,
-      principal: centre,
-      turnDeg: turn!,
-      tiltDeg: tilt!,
-      rollDeg: roll!,
-    }),
-    starts: TURNS.flatMap((turn) => FOCALS.flatMap((focal) => [-50, -30, -12, 12, 30, 50].map((tilt) => [turn, tilt, 0, Math.log(focal)]))),
-  },
-  // As three, and how far the principal point lies off the middle.
-  cropped: {
-    size: 6,
-    camera: ([turn, tilt, roll, focal, x, y], { centre, width }) => ({
-      focal: Math.exp(focal!) * width,
-      principal: { x: centre.x + x! * width, y: centre.y + y! * width },
-      turnDeg: turn!,
-      tiltDeg: tilt!,
-      rollDeg: roll!,
-    }),
-    starts: TURNS.flatMap((turn) => FOCALS.flatMap((focal) => [-50, -30, -12, 12, 30, 50].map((tilt) => [turn, tilt, 0, Math.log(focal), 0, 0]))),
-  },
-};
-
-function residualsOf(lines: readonly Line[], model: Model, options: SolveOptions): (p: readonly number[]) => readonly number[] {
-  return (p) => {
-    const camera = model.camera(p, options);
-    const axes = axesInCamera(camera);
-    const { focal, principal } = camera;
-    return lines.map((line) => {
-      const d = axes[line.axis];
-      return missOf(line, focal * d.x + principal.x * d.z, focal * d.y + principal.y * d.z, d.z) / options.mmPerPx;
-    });
-  };
-}
-
-/** Best of the fits from the most promising starts. */
-function fitModel(strokes: readonly TracedStroke[], model: Model, options: SolveOptions): Fit {
-  const residuals = residualsOf(strokes.map(lineOf), model, options);
-  const cost = (p: readonly number[]): number => residuals(p).reduce((sum, r) => sum + r * r, 0);
-  const ranked = model.starts.map((start) => ({ start, cost: cost(start) })).sort((p, q) => p.cost - q.cost);
-  return ranked
-    .slice(0, 5)
-    .map(({ start }) => fitLeastSquares(residuals, start, STEPS(model)))
-    .reduce((p, q) => (q.cost < p.cost ? q : p));
-}
-
-const STEPS = (model: Model): readonly number[] => new Array<number>(model.size).fill(1e-5);
-
-function refit(strokes: readonly TracedStroke[], model: Model, options: SolveOptions, start: readonly number[]): Fit {
-  const near = fitLeastSquares(residualsOf(strokes.map(lineOf), model, options), start, STEPS(model));
-  const afresh = fitModel(strokes, model, options);
-  return afresh.cost < near.cost ? afresh : near;
-}
-
-/** The fit of all strokes, or, where the others agree far better without one of them, their fit and which one that is. */
-function withoutWrong(strokes: readonly TracedStroke[], all: Fit, model: Model, options: SolveOptions): { wrong: string | null; fit: Fit } {
-  const spare = strokes.length - model.size;
-  if (spare < 2 || all.cost / strokes.length < HAND_PX * HAND_PX) return { wrong: null, fit: all };
-  let best: { id: string; fit: Fit } | null = null;
-  for (const stroke of strokes) {
-    const rest = strokes.filter((s) => s !== stroke);
-    if (missingFor(rest, stroke.axis)) continue;
-    const fit = refit(rest, model, options, all.parameters);
-    if (!best || fit.cost < best.fit.cost) best = { id: stroke.id, fit };
-  }
-  if (!best) return { wrong: null, fit: all };
-  // The others' optimum may show that the fit of all had stopped in a lesser one.
-  const again = refit(strokes, model, options, best.fit.parameters);
-  const whole = again.cost < all.cost ? again : all;
-  const without = Math.max(best.fit.cost / (spare - 1), HAND_PX * HAND_PX);
-  return whole.cost / spare > WRONG_RATIO * without ? { wrong: best.id, fit: best.fit } : { wrong: null, fit: whole };
-}
-
-/** Whether an axis that is needed would be left with a single stroke. */
-const missingFor = (rest: readonly TracedStroke[], axis: Axis): boolean => axis !== 'h' && rest.filter((s) => s.axis === axis).length < 2;
 
 function perspectiveSolution(strokes: readonly TracedStroke[], as: 'one' | 'two' | 'three', { kind, fit, wrong }: Fitted, options: SolveOptions): Solved {
   const model = MODELS[kind];
@@ -438,50 +247,4 @@ function looseAxes(strokes: readonly TracedStroke[], camera: CameraAngles): stri
 function positive(camera: CameraAngles): CameraAngles {
   const quarter = camera.turnDeg - 90 * Math.floor(camera.turnDeg / 90);
   return { ...camera, turnDeg: quarter, rollDeg: camera.rollDeg - 360 * Math.round(camera.rollDeg / 360) };
-}
-
-/**
- * The axis that a stroke most likely runs along: in a solution the one it agrees with best; else steep ones along h, and of the others those along a
- * that come to the horizon on the right: rising ones below it, falling ones above.
- * @param middle about where the horizon is taken to lie, while there is no camera; all of them below it without
- */
-export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null, middle?: SheetPoint): Axis {
-  const line = lineOf({ id: '', from, to, axis: 'h' });
-  if (camera) {
-    const axes = axesInCamera(camera);
-    const { focal, principal } = camera;
-    const off = (axis: Axis): number => {
-      const d = axes[axis];
-      return Math.abs(missOf(line, focal * d.x + principal.x * d.z, focal * d.y + principal.y * d.z, d.z));
-    };
-    return AXES.reduce((best, axis) => (off(axis) < off(best) ? axis : best), 'a' as Axis);
-  }
-  const rising = withinHalf(degrees(Math.atan2(-line.dy, line.dx)));
-  if (Math.abs(rising) > 65) return 'h';
-  // Edges over the horizon come down to it: what runs to the right there falls.
-  const over = middle !== undefined && line.my < middle.y;
-  return rising >= 0 !== over ? 'a' : 'b';
-}
-
-/** Parallel where no axis converges beyond what a hand's noise explains; else by which axes do. */
-function guessKind(strokes: readonly TracedStroke[], options: SolveOptions): Exclude<SolveAs, 'auto'> {
-  const meets = AXES.filter((axis) => converges(strokes.filter((s) => s.axis === axis).map(lineOf), options));
-  if (meets.length === 0) return 'parallel';
-  if (meets.length === 1 && meets[0] === 'b') return 'one';
-  return meets.includes('h') ? 'three' : 'two';
-}
-
-/** Whether the strokes of one axis agree better on a point than on a direction, by more than a hand's noise. */
-function converges(lines: readonly Line[], { mmPerPx, width, centre }: SolveOptions): boolean {
-  if (lines.length < 2) return false;
-  const rad = meanDirection(lines);
-  const apart = lines.map((line) => missOf(line, Math.cos(rad), Math.sin(rad), 0) / mmPerPx);
-  if (Math.max(...apart.map(Math.abs)) < 2 * HAND_PX) return false;
-  const point = (p: readonly number[]): readonly number[] => {
-    const k = Math.tan(p[1]!) / width;
-    return lines.map((line) => missOf(line, Math.cos(p[0]!) + centre.x * k, Math.sin(p[0]!) + centre.y * k, k) / mmPerPx);
-  };
-  const best = [-1.3, -0.8, -0.3, 0.3, 0.8, 1.3].map((bend) => fitLeastSquares(point, [rad, bend], [1e-6, 1e-6])).reduce((p, q) => (q.cost < p.cost ? q : p));
-  const cost = apart.reduce((sum, r) => sum + r * r, 0);
-  return cost > 4 * Math.max(best.cost, HAND_PX * HAND_PX);
 }

@@ -1,4 +1,3 @@
-import type { ShapeNode } from '../document/types';
 import { exactCells } from '../math/exact';
 import { dotWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { planeOfCorners } from '../projection/free-planes';
@@ -10,6 +9,13 @@ import { depthFaces, type FaceName } from './faces';
 /** How finely curves are followed for their box, in cells. */
 const CHORDS = 0.001;
 
+/** What faces are made from: a boundary on a plane and its depth in cells. */
+export interface Extruded {
+  readonly plane: Plane;
+  readonly outline: Outline;
+  readonly depth: number;
+}
+
 /** A flat face as a shape on the plane in which it lies, all in cells. */
 export interface FaceOnPlane {
   readonly plane: Plane;
@@ -19,7 +25,7 @@ export interface FaceOnPlane {
 }
 
 /** The face of a shape with this name on its plane; null where the shape has none (any more), or an open outline. */
-export function faceOnPlane(host: Pick<ShapeNode, 'plane' | 'outline' | 'depth'>, name: FaceName): FaceOnPlane | null {
+export function faceOnPlane(host: Extruded, name: FaceName): FaceOnPlane | null {
   if (!boundsArea(host.outline)) return null;
   const frame = planeFrame(host.plane, 1);
   if (!frame || host.depth === 0) return name === 'end' ? laid(host.plane, host.outline) : null;
@@ -51,7 +57,7 @@ export function cellsOn(plane: Plane, points: readonly WorldPoint[]): readonly P
 }
 
 /** All faces of a shape that lie in a plane that two axes span, or of a flat shape in any plane. */
-export function facesIn(host: ShapeNode, plane: Plane): readonly FaceOnPlane[] {
+export function facesIn(host: Extruded, plane: Plane): readonly FaceOnPlane[] {
   if (host.depth === 0) return samePlane(host.plane, plane) ? [faceOnPlane(host, 'end')].filter((face) => face !== null) : [];
   if (!reaches(host, plane)) return [];
   const names: readonly FaceName[] = ['base', 'end', ...host.outline.points.map((p): FaceName => `side:${p.id}`)];
@@ -62,7 +68,7 @@ export function facesIn(host: ShapeNode, plane: Plane): readonly FaceOnPlane[] {
 }
 
 /** Whether a solid's extent along the axis across a plane holds that plane: a quick look before its faces are made. */
-function reaches(host: ShapeNode, plane: Plane): boolean {
+function reaches(host: Extruded, plane: Plane): boolean {
   const [own, there] = [axesOf(host.plane), axesOf(plane)];
   if (!there || !own) return plane.kind === 'free' || host.plane.kind === 'free';
   const values =

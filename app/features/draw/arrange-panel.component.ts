@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { gapOf, outlineBox, planeName, sideNames, type AxisPlaneKind, type CellMove } from '@core';
-import { FoldDirective } from '../../controls/fold.directive';
+import { FoldComponent } from '../../controls/fold.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { BenchSettings } from '../../state/bench-settings';
@@ -14,7 +16,7 @@ const AXES = ['a', 'b', 'h'] as const;
 /** What can be done to the selection as a whole: another plane, turning, mirroring, scaling, aligning, repeating. */
 @Component({
   selector: 'chemin-arrange-panel',
-  imports: [FoldDirective, MeasureFieldComponent],
+  imports: [CheckboxModule, FoldComponent, FormsModule, MeasureFieldComponent],
   templateUrl: './arrange-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { apply33, type PlanePoint } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
@@ -14,7 +16,7 @@ import { ShapePanelComponent } from './shape-panel.component';
 /** Settings for drawing: of the tool in use, of what is selected, and the paint. */
 @Component({
   selector: 'chemin-draw-bench',
-  imports: [ArrangePanelComponent, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
+  imports: [ArrangePanelComponent, CheckboxModule, FormsModule, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
   templateUrl: './draw-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { SelectModule } from 'primeng/select';
 import { FormsModule } from '@angular/forms';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
 import {
@@ -16,7 +17,8 @@ import {
   type Unit,
 } from '@core';
 import { IconComponent } from '../../controls/icon.component';
-import { FoldDirective } from '../../controls/fold.directive';
+import { ColourFieldComponent } from '../../controls/colour-field.component';
+import { FoldComponent } from '../../controls/fold.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { PaintColourComponent } from '../../controls/paint-colour.component';
 import { chooseFile, downloadText, fileName } from '../../platform/files';
@@ -31,7 +33,17 @@ type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
 /** Fill, line, strength, blend and the palette, for the selection or for what is drawn next. */
 @Component({
   selector: 'chemin-paint-panel',
-  imports: [TextFieldDirective, FoldDirective, FormsModule, IconComponent, MeasureFieldComponent, PaintColourComponent, ToggleSwitchModule],
+  imports: [
+    ColourFieldComponent,
+    FoldComponent,
+    FormsModule,
+    IconComponent,
+    MeasureFieldComponent,
+    PaintColourComponent,
+    SelectModule,
+    TextFieldDirective,
+    ToggleSwitchModule,
+  ],
   templateUrl: './paint-panel.component.html',
   styleUrls: ['../bench.css', './paint-panel.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,8 +53,8 @@ export class PaintPanelComponent {
   protected readonly painting = inject(PaintingService);
   private readonly store = inject(DocumentStore);
 
-  protected readonly blends = BLENDS;
-  protected readonly units: readonly Unit[] = ['mm', 'pt', 'px'];
+  protected readonly blends = [...BLENDS];
+  protected readonly units: Unit[] = ['mm', 'pt', 'px'];
   protected readonly fills = [
     { key: 'none', title: 'No fill' },
     { key: 'colour', title: 'Colour' },

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { edgeLength, ringsOf, samePlane } from '@core';
-import { FoldDirective } from '../../controls/fold.directive';
+import { FoldComponent } from '../../controls/fold.component';
 import { TextFieldDirective } from '../../controls/text-field.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
@@ -12,7 +12,7 @@ import { ViewStore } from '../../state/view.store';
 /** What can be done to boundaries: points, corners, edges by their length, ends, combining and dividing. */
 @Component({
   selector: 'chemin-shape-panel',
-  imports: [FoldDirective, MeasureFieldComponent, TextFieldDirective],
+  imports: [FoldComponent, MeasureFieldComponent, TextFieldDirective],
   templateUrl: './shape-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

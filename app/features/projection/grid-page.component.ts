@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { RadioButtonModule } from 'primeng/radiobutton';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
 import {
   drawnAxes,
@@ -32,7 +33,7 @@ const PLANES = ['floor', 'left', 'right'] as const;
 /** The grid: what a cell is, which lines are shown and how, where they fade and end. */
 @Component({
   selector: 'chemin-grid-page',
-  imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, ToggleSwitchModule],
+  imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, RadioButtonModule, ToggleSwitchModule],
   templateUrl: './grid-page.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

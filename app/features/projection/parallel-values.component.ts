@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
 import { drawnAxes, figure, lengthExample, orthographicRatios, type AxonometricSetup, type ByAxis, type ParallelSetup } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
@@ -8,7 +9,7 @@ import { SteeringService } from '../../state/steering.service';
 /** The values of a parallel projection: angles, ratios, and what lengths become. */
 @Component({
   selector: 'chemin-parallel-values',
-  imports: [FormsModule, MeasureFieldComponent, SelectModule],
+  imports: [FormsModule, MeasureFieldComponent, RadioButtonModule, SelectModule],
   templateUrl: './parallel-values.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -39,6 +40,11 @@ export class ParallelValuesComponent {
   protected readonly squareOn = computed(() => {
     const setup = this.setup();
     return setup?.kind === 'axonometric' ? orthographicRatios(setup.aDeg, 180 - setup.bDeg, 90) : null;
+  });
+  /** How the axes are shortened, as far as that can be. */
+  protected readonly method = computed(() => {
+    const setup = this.setup();
+    return setup?.kind === 'axonometric' && setup.method === 'orthographic' && this.squareOn()?.ok ? 'orthographic' : 'parallel';
   });
   protected readonly example = computed(() => {
     const setup = this.setup();

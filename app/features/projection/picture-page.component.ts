@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, untracked } from '@angular/core';
+import { SliderModule } from 'primeng/slider';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { figure, type Axis, type Reference, type SheetPoint, type SolveAs, type Stroke } from '@core';
@@ -15,7 +16,7 @@ const BLINK_MS = 650;
 /** Reference pictures, and the projection that edges traced over them tell. */
 @Component({
   selector: 'chemin-picture-page',
-  imports: [FormsModule, IconComponent, MeasureFieldComponent, SelectModule],
+  imports: [FormsModule, IconComponent, MeasureFieldComponent, SelectModule, SliderModule],
   templateUrl: './picture-page.component.html',
   styleUrls: ['../bench.css', './picture-page.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -99,9 +100,11 @@ export class PicturePageComponent {
     this.store.commit({ kind: 'reference', reference: { ...reference, ...part } }, `${label} ${reference.name}`);
   }
 
-  protected strengthen(reference: Reference, value: string, end: boolean): void {
-    const edit = { kind: 'reference', reference: { ...reference, strength: Number(value) / 100 } } as const;
-    if (end) this.store.commit(edit, `opacity of ${reference.name}`);
+  protected strengthen(reference: Reference, percent: number, end: boolean): void {
+    const strength = percent / 100;
+    const edit = { kind: 'reference', reference: { ...reference, strength } } as const;
+    if (end && this.store.kept().references.some((r) => r.id === reference.id && r.strength === strength)) this.store.show(null);
+    else if (end) this.store.commit(edit, `opacity of ${reference.name}`);
     else this.store.show(edit);
   }
 
