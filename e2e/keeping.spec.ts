@@ -81,10 +81,10 @@ test('what is no project is refused with its place, and the open drawing stays u
   ];
   for (const [name, content, reason] of cases) {
     await offer(page, 'Open project', name, content);
-    const message = page.locator('.message').filter({ hasText: `“${name}” was not opened` });
+    const message = page.locator('p-message').filter({ hasText: `“${name}” was not opened` });
     await expect(message).toContainText(reason);
     await expect(message).toContainText('The open drawing is untouched.');
-    await message.getByRole('button', { name: 'Close message' }).click();
+    await message.getByRole('button', { name: 'Close' }).click();
   }
   await expect(page.getByRole('textbox', { name: 'Name of the drawing' })).toHaveValue('Quay Nine: landing');
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
@@ -102,7 +102,7 @@ test('foreign SVG is cleaned or refused, with the reason', async ({ page }) => {
       '<script>document.title="taken"</script><rect width="9" height="9" onload="alert(1)"/><image href="http://elsewhere.example/a.png" width="5" height="5"/>',
     ),
   );
-  const cleaned = page.locator('.message').filter({ hasText: '“script.svg” was added' });
+  const cleaned = page.locator('p-message').filter({ hasText: '“script.svg” was added' });
   await expect(cleaned).toContainText('Left out: scripts.');
   await expect(cleaned).toContainText('Left out: references to places outside the file.');
   await expect(page).toHaveTitle('Chemin');
@@ -114,7 +114,7 @@ test('foreign SVG is cleaned or refused, with the reason', async ({ page }) => {
     ['page.svg', '<html><body>no</body></html>', /no <svg> element/],
   ] as const) {
     await offer(page, 'Add an SVG', name, content);
-    await expect(page.locator('.message').filter({ hasText: `“${name}” was not added` })).toContainText(reason);
+    await expect(page.locator('p-message').filter({ hasText: `“${name}” was not added` })).toContainText(reason);
   }
 });
 

@@ -30,7 +30,7 @@ test('among ten thousand corners the ghost follows the pointer, its frames are p
   await page.keyboard.press('Enter');
   await (await chooser).setFiles({ name: 'many.chemin', mimeType: 'application/json', buffer: Buffer.from(manyBoxes()) });
   await expect(page.locator('chemin-contents h2')).toContainText('2500');
-  expect(await page.locator('chemin-contents li').count()).toBeLessThan(130);
+  expect(await page.locator('chemin-contents .row').count()).toBeLessThan(130);
 
   await page.locator('.area').focus();
   await page.keyboard.press('3');
@@ -104,8 +104,8 @@ test('contents are dragged into another order and into a group; steps are listed
   const grid = await openEmpty(page);
   await page.keyboard.press('3');
   for (const [p, q] of [[[0, 0, 0], [2, 2, 0]], [[4, 0, 0], [6, 2, 0]], [[8, 0, 0], [10, 2, 0]]] as const) await grid.drag(p, q); // prettier-ignore
-  const row = (name: string): ReturnType<typeof page.locator> => page.locator('chemin-contents li', { hasText: name });
-  const names = async (): Promise<string[]> => (await page.locator('chemin-contents li .name').allTextContents()).map((text) => text.trim());
+  const row = (name: string): ReturnType<typeof page.locator> => page.locator('chemin-contents .row', { hasText: name });
+  const names = async (): Promise<string[]> => (await page.locator('chemin-contents .row .name').allTextContents()).map((text) => text.trim());
   await expect.poll(names).toEqual(['rectangle 3, floor', 'rectangle 2, floor', 'rectangle 1, floor']);
   await row('rectangle 1').dragTo(row('rectangle 3'), { targetPosition: { x: 60, y: 3 } });
   await expect.poll(names).toEqual(['rectangle 1, floor', 'rectangle 3, floor', 'rectangle 2, floor']);
@@ -141,7 +141,7 @@ test('things go by the clipboard as they are, linked copies follow, a free plane
   await expect.poll(async () => (await nodes()).length).toBe(2);
   expect((await nodes())[1]!.outline!.points[0]).toMatchObject({ u: 1, v: 1 });
   await page.keyboard.press('Control+z');
-  await expect(page.locator('chemin-contents li')).toHaveCount(1);
+  await expect(page.locator('chemin-contents .row')).toHaveCount(1);
   await page.getByRole('button', { name: 'rectangle 1, floor', exact: true }).click();
   await page.keyboard.press('Control+Shift+m');
   await expect.poll(async () => (await nodes()).map((n) => n.kind)).toEqual(['shape', 'copy']);

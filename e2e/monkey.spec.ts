@@ -13,14 +13,14 @@ const TEXTS = ['0', '-3', '1e9', '3000000', '2.4 m', '(12-3*2)/4', 'x', '', '0.0
 /** What opens a chooser of the system, exports, or changes how the page itself is. */
 const LEFT_ALONE = /export|save|import|add a|open a project|lattice|use it now|copy$|paste|cut$/i;
 
-for (const seed of [2, 3, 4]) {
+for (const seed of [1, 2, 3]) {
   test(`seed ${seed}: whatever is pressed, nothing breaks, the drawing stays valid, and a reload gives it back`, async ({ page }) => {
     const count = runs(120);
     test.setTimeout(60_000 + count * 900);
     const random = randomFrom(seed);
     const whole = (below: number): number => Math.floor(random() * below);
     const one = <T>(of: readonly T[]): T => of[whole(of.length)]!;
-    if (seed === 4) await openEmpty(page);
+    if (seed === 3) await openEmpty(page);
     else await openDemo(page);
     page.on('dialog', (dialog) => void dialog.dismiss());
     const area = (await page.locator('.area').boundingBox())!;

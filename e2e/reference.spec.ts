@@ -147,7 +147,9 @@ test('references: strength, over, blink, lock, drop, paste, orientation, and fil
   await expect(box).toBeVisible();
   await expect.poll(async () => (await canvas()) === empty).toBe(false);
   const shown = await canvas();
-  await box.getByRole('slider', { name: 'Opacity' }).fill('20');
+  const opacity = box.getByRole('slider', { name: 'Opacity' });
+  await opacity.focus();
+  for (const key of ['Home', 'PageUp', 'PageUp']) await opacity.press(key);
   await expect.poll(async () => (await canvas()) === shown).toBe(false);
   await box.getByRole('button', { name: 'Over' }).click();
   await expect(box.getByRole('button', { name: 'Over' })).toHaveAttribute('aria-pressed', 'true');

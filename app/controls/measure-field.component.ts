@@ -25,7 +25,6 @@ let count = 0;
         [attr.aria-invalid]="fault() !== '' || null"
         [attr.aria-describedby]="fault() ? id + '-fault' : null"
         [attr.data-settled]="text() === null ? '' : null"
-        [disabled]="disabled()"
         (input)="text.set($any($event.target).value)"
         (keydown.enter)="take($any($event.target))"
         (keydown.escape)="reset($any($event.target))"
@@ -84,7 +83,6 @@ export class MeasureFieldComponent {
   readonly digits = input(3);
   readonly least = input(-Infinity);
   readonly most = input(Infinity);
-  readonly disabled = input(false);
   readonly taken = output<number>();
   /** The unit that was typed with the value, told before it. */
   readonly unitTyped = output<Unit>();

@@ -47,6 +47,30 @@ describe('the tool runner', () => {
     expect(view.tool()).toBe('rectangle');
   });
 
+  it('takes a press back as long as it has not ended, and nothing of one that has', () => {
+    const { tools, view, store } = runner();
+    view.setTool('rectangle');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 1, 1), how);
+    tools.point('up', pxOf(FLOOR, 4, 3), how);
+    const [first] = store.kept().nodes;
+    // A second finger turns a press into a pan: the rectangle that it began is not there, the one before is.
+    tools.mark();
+    tools.point('down', pxOf(FLOOR, 6, 1), how);
+    tools.point('up', pxOf(FLOOR, 8, 3), how);
+    expect(store.kept().nodes).toHaveLength(2);
+    tools.takeBack();
+    expect(store.kept().nodes).toEqual([first]);
+    expect(view.selection()).toEqual([first!.id]);
+    // A press that has ended stays, also when its pointer is lost later.
+    tools.mark();
+    tools.point('down', pxOf(FLOOR, 6, 1), how);
+    tools.point('up', pxOf(FLOOR, 8, 3), how);
+    tools.settle();
+    tools.takeBack();
+    expect(store.kept().nodes).toHaveLength(2);
+  });
+
   it('draws by the keyboard alone: arrow keys move the point, Enter sets it', () => {
     const { tools, view, store } = runner();
     view.setTool('outline');

@@ -30,6 +30,8 @@ import { treeAct, TypeAhead, type TreeAct } from './tree-keys';
 /** Height of a row in px, and how much is made beyond what is seen. */
 const ROW = 30;
 const BUFFER = 600;
+/** Frames for which a row that was scrolled to may take to be made. */
+const PATIENCE = 30;
 /** Ms that a finger rests on a row before it drags it, so that it can scroll. */
 const DRAG_DELAY = { touch: 300, mouse: 0 };
 
@@ -302,12 +304,14 @@ export class ContentsComponent {
     if (place < 0) return;
     this.active.set(id);
     this.scrollTo(place);
-    const focus = (): void =>
-      Array.from(this.host.querySelectorAll<HTMLElement>('[role=treeitem]'))
-        .find((row) => row.dataset['row'] === id)
-        ?.focus({ preventScroll: true });
-    // A row that was out of sight is made in the frame after scrolling.
-    afterNextRender(() => requestAnimationFrame(focus), { injector: this.injector });
+    // A row that was out of sight is made some frames after scrolling.
+    let frames = 0;
+    const focus = (): void => {
+      const row = Array.from(this.host.querySelectorAll<HTMLElement>('[role=treeitem]')).find((element) => element.dataset['row'] === id);
+      if (row) row.focus({ preventScroll: true });
+      else if (++frames < PATIENCE) requestAnimationFrame(focus);
+    };
+    afterNextRender(focus, { injector: this.injector });
   }
 
   /** By pointer: what is chosen so is worked on in the drawing, which then has the keys. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { TooltipModule } from 'primeng/tooltip';
 import { nameProjection } from '@core';
+import { MissingDirective } from '../controls/missing.directive';
 import { IconComponent } from '../controls/icon.component';
 import { KeepingService } from '../platform/keeping.service';
 import { CommandsService } from '../state/commands.service';
@@ -11,7 +12,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
 /** The head: the drawing's name, how it is kept, undo and redo, finding. */
 @Component({
   selector: 'chemin-head',
-  imports: [TextFieldDirective, IconComponent, TooltipModule],
+  imports: [IconComponent, MissingDirective, TextFieldDirective, TooltipModule],
   template: `
     <header>
       <strong class="mark">Chemin</strong>
@@ -37,7 +38,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
         aria-label="Undo"
         [pTooltip]="store.canUndo() ? 'Undo ' + store.undoLabel() + ' (Ctrl+Z)' : 'Nothing to undo'"
         tooltipPosition="bottom"
-        [disabled]="!store.canUndo()"
+        [cheminMissing]="commands.why('undo')"
         (click)="commands.run('undo')"
       >
         <chemin-icon name="undo" />
@@ -48,7 +49,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
         aria-label="Redo"
         [pTooltip]="store.canRedo() ? 'Redo ' + store.redoLabel() + ' (Ctrl+Shift+Z)' : 'Nothing to redo'"
         tooltipPosition="bottom"
-        [disabled]="!store.canRedo()"
+        [cheminMissing]="commands.why('redo')"
         (click)="commands.run('redo')"
       >
         <chemin-icon name="redo" />

@@ -9,6 +9,7 @@ import {
   lengthInUnit,
   measure,
   mmPer,
+  realLength,
   axesOf,
   planeName,
   type Along,
@@ -87,8 +88,14 @@ export function lengthWords({ document }: Pick<ToolContext, 'document'>, cells: 
   return `${measure(cells, cells === 1 ? 'cell' : 'cells')}, ${lengthInUnit(cells * document.grid.cell, document.sheet)}`;
 }
 
-/** Two lengths side by side: `12 × 7 cells`, then `96 × 56 mm`. */
-export function areaWords({ document }: Pick<ToolContext, 'document'>, u: number, v: number): readonly [string, string] {
-  const k = document.grid.cell / mmPer(document.sheet.unit, document.sheet.resolution);
-  return [`${figure(u)} × ${figure(v)}\u2009cells`, `${figure(u * k)} × ${figure(v * k)}\u2009${document.sheet.unit}`];
+/** Two lengths side by side: `12 × 7 cells`, then `96 × 56 mm`; at a drawing scale the real thing's follow. */
+export function areaWords({ document }: Pick<ToolContext, 'document'>, u: number, v: number): readonly string[] {
+  const { sheet, grid } = document;
+  const k = grid.cell / mmPer(sheet.unit, sheet.resolution);
+  const real = (cells: number): string => realLength(cells * grid.cell, sheet.scale);
+  return [
+    `${figure(u)} × ${figure(v)}\u2009cells`,
+    `${figure(u * k)} × ${figure(v * k)}\u2009${sheet.unit}${sheet.scale === 1 ? '' : ' on the sheet'}`,
+    ...(sheet.scale === 1 ? [] : [`${real(u).replace(' real', '')} × ${real(v)}`]),
+  ];
 }

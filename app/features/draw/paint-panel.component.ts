@@ -19,6 +19,7 @@ import {
 import { IconComponent } from '../../controls/icon.component';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { FoldComponent } from '../../controls/fold.component';
+import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { PaintColourComponent } from '../../controls/paint-colour.component';
 import { chooseFile, downloadText, fileName } from '../../platform/files';
@@ -39,6 +40,7 @@ type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
     FormsModule,
     IconComponent,
     MeasureFieldComponent,
+    MissingDirective,
     PaintColourComponent,
     SelectModule,
     TextFieldDirective,
@@ -94,6 +96,8 @@ export class PaintPanelComponent {
     return slot.kind === 'stop' ? `colour of stop ${slot.index + 1}` : slot.kind === 'line' ? 'line colour' : 'fill';
   });
   protected readonly canKeep = computed(() => this.painting.colourOf(this.view.colourSlot())?.startsWith('#') === true);
+
+  protected readonly noSwatches = computed(() => (this.painting.swatches().length === 0 ? 'The palette is empty: keep a colour as a swatch first.' : null));
 
   protected setStop(index: number, part: Partial<PaintStop>): void {
     this.stops((stops) => stops.map((stop, i) => (i === index ? { ...stop, ...part } : stop)));

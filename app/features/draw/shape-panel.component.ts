@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { edgeLength, ringsOf, samePlane } from '@core';
 import { FoldComponent } from '../../controls/fold.component';
 import { TextFieldDirective } from '../../controls/text-field.directive';
+import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { BenchSettings } from '../../state/bench-settings';
@@ -12,7 +13,7 @@ import { ViewStore } from '../../state/view.store';
 /** What can be done to boundaries: points, corners, edges by their length, ends, combining and dividing. */
 @Component({
   selector: 'chemin-shape-panel',
-  imports: [FoldComponent, MeasureFieldComponent, TextFieldDirective],
+  imports: [FoldComponent, MeasureFieldComponent, MissingDirective, TextFieldDirective],
   templateUrl: './shape-panel.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -38,6 +39,8 @@ export class ShapePanelComponent {
     const edge = this.shaping.edge();
     return edge ? edgeLength(edge.from, edge.to) : 0;
   });
+  /** What is missing for what is done to chosen points. */
+  protected readonly pointMissing = computed(() => (this.shaping.pointCount() === 0 ? 'Choose a point of the shape first: press it.' : null));
   protected readonly words = computed(() => {
     const count = this.shaping.pointCount();
     if (count > 0) return `${count} ${count === 1 ? 'point' : 'points'} chosen. Shift adds more.`;

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import type { SheetPoint } from '@core';
 import { IconComponent } from '../../controls/icon.component';
+import { DocumentStore } from '../../state/document.store';
 import { SteeringService } from '../../state/steering.service';
 import { ViewStore, type SteeredName } from '../../state/view.store';
 
@@ -11,7 +13,11 @@ import { ViewStore, type SteeredName } from '../../state/view.store';
     <div class="point" role="group" [attr.aria-label]="what()">
       <div class="head">
         <strong>{{ name() }}</strong>
-        <ng-content select="[heading]" />
+        @if (at(); as there) {
+          <button type="button" class="plain" [attr.aria-label]="'Bring ' + what().toLowerCase() + ' into view'" (click)="bringIntoView(there)">
+            Into view
+          </button>
+        }
         <button
           type="button"
           class="plain"
@@ -42,8 +48,7 @@ import { ViewStore, type SteeredName } from '../../state/view.store';
       font-size: 13px;
       font-weight: 600;
     }
-    .head .plain,
-    .head ::ng-deep .plain {
+    .head .plain {
       min-height: 24px;
       font-size: 12.5px;
     }
@@ -56,5 +61,13 @@ export class LockedPointComponent {
   readonly name = input.required<string>();
   readonly key = input.required<SteeredName>();
   readonly what = input.required<string>();
+  /** Where it is on the sheet, in mm; nothing where it is nowhere. */
+  readonly at = input<SheetPoint | null>(null);
+  private readonly store = inject(DocumentStore);
+  protected bringIntoView(at: SheetPoint): void {
+    const { width, height } = this.store.shown().sheet;
+    this.view.bringIntoView(at, width, height);
+  }
+
   protected readonly locked = computed(() => this.view.locks().includes(this.key()));
 }

@@ -130,8 +130,4 @@ export class PerspectiveValuesComponent {
     const at = this.corner()?.at;
     if (at) this.steering.follow(moveCorner(this.setup(), { ...at, ...part }), ['corner'], 'move the origin', 'typed');
   }
-
-  protected bringIntoView(at: SheetPoint): void {
-    this.view.bringIntoView(at, this.sheet().width, this.sheet().height);
-  }
 }
