@@ -19,15 +19,16 @@ const HANDLE = 7;
 
 /**
  * Where labels stand so that none covers another or a handle: each at the first of eight places round its handle that
- * is free, those of before first; where none is free, the one that covers least.
+ * is free, beginning on the side that leads away from the others; where none is free, the one that covers least.
  * @returns the upper left corner of each label, in px
  */
 export function placeLabels(labels: readonly Labelled[]): readonly { readonly x: number; readonly y: number }[] {
   const taken: Box[] = labels.map(({ x, y }) => ({ x: x - HANDLE, y: y - HANDLE, width: 2 * HANDLE, height: 2 * HANDLE }));
+  const middle = labels.reduce((sum, { x }) => sum + x / labels.length, 0);
   return labels.map((label) => {
     let best: Box | null = null;
     let least = Infinity;
-    for (const { x, y } of around(label)) {
+    for (const { x, y } of around(label, label.x < middle - HANDLE)) {
       const box = { x, y, width: label.width, height: label.height };
       const covered = taken.reduce((sum, other) => sum + overlap(box, other), 0);
       if (covered < least) [best, least] = [box, covered];
@@ -38,17 +39,18 @@ export function placeLabels(labels: readonly Labelled[]): readonly { readonly x:
   });
 }
 
-function around({ x, y, width, height }: Labelled): readonly { readonly x: number; readonly y: number }[] {
-  const [right, left, above, below, level, middle] = [x + GAP, x - GAP - width, y - GAP - height, y + GAP, y - height / 2, x - width / 2];
+function around({ x, y, width, height }: Labelled, leftFirst: boolean): readonly { readonly x: number; readonly y: number }[] {
+  const [right, left, above, below, level, middle] = [x + GAP, x - GAP - width, y - GAP - height, y + GAP, y - GAP, x - width / 2];
+  const [first, second] = leftFirst ? [left, right] : [right, left];
   return [
-    { x: right, y: y - GAP },
-    { x: left, y: y - GAP },
-    { x: right, y: above },
-    { x: right, y: below },
+    { x: first, y: level },
+    { x: second, y: level },
+    { x: first, y: above },
+    { x: first, y: below },
     { x: middle, y: above },
     { x: middle, y: below },
-    { x: left, y: above },
-    { x: left, y: level },
+    { x: second, y: above },
+    { x: second, y: below },
   ];
 }
 
