@@ -54,6 +54,7 @@ export * from './picture/lines';
 export * from './picture/pick';
 export * from './picture/picture';
 export * from './picture/plane-lines';
+export type { SmallKind } from './picture/small-picture';
 export * from './picture/subject';
 export * from './picture/things';
 export * from './projection/axes';

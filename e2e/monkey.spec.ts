@@ -11,7 +11,7 @@ const KEYS = [
 ] as const; // prettier-ignore
 const TEXTS = ['0', '-3', '1e9', '3000000', '2.4 m', '(12-3*2)/4', 'x', '', '0.001', '100', '50 %', '#ff8800', 'a name'];
 /** What opens a chooser of the system, exports, or changes how the page itself is. */
-const LEFT_ALONE = /export|save|import|add a|open a project|lattice|use it now|copy$|paste|cut$/i;
+const LEFT_ALONE = /export|save|import|add a|from the screen|chooser|open a project|lattice|use it now|copy$|paste|cut$/i;
 
 for (const seed of [1, 2, 3]) {
   test(`seed ${seed}: whatever is pressed, nothing breaks, the drawing stays valid, and a reload gives it back`, async ({ page }) => {

@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
-import { pdfFromSheet, type HandedSheet, type PdfOptions } from '../core/index';
+import type { HandedSheet } from '../core/output/handed';
+import { pdfFromSheet, type PdfOptions } from '../core/output/paint-pdf';
 
 /** Writes PDF away from the page; it comes with its library only when it is first asked for. */
 const api = { write: (sheet: HandedSheet, options: PdfOptions): Promise<Uint8Array> => pdfFromSheet(sheet, options) };

@@ -1,6 +1,7 @@
 import { initWasm, Resvg } from '@resvg/resvg-wasm';
 import { expose } from 'comlink';
-import { importSvg, type Checked, type ImportedSvg } from '../core/index';
+import { importSvg, type ImportedSvg } from '../core/artwork/import-svg';
+import type { Checked } from '../core/math/errors';
 
 let ready: Promise<unknown> | undefined;
 

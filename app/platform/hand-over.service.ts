@@ -1,5 +1,4 @@
 import { inject, Injectable } from '@angular/core';
-import { wrap } from 'comlink';
 import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type HandOver, type LatticeSettings, type PdfOptions } from '@core';
 import { paintMarksOnCanvas } from '../drawing/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
@@ -9,6 +8,7 @@ import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
 import { download, downloadText, fileName } from './files';
 import { startPdfWorker } from './start-pdf-worker';
+import { WorkerRunner } from './worker-runner';
 
 /** Longest side and most px of a bitmap that browsers make without failing. */
 const MAX_SIDE = 16_384;
@@ -23,6 +23,8 @@ export class HandOverService {
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
+  /** Its library is large and seldom needed: it does not stay. */
+  private readonly pdfs = new WorkerRunner<PdfWorker>(startPdfWorker, LIMIT_MS, false);
 
   /** What would be handed over now. */
   /** @param part what is asked for otherwise than it is set */
@@ -97,19 +99,12 @@ export class HandOverService {
 
   private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
-    const worker = startPdfWorker();
     try {
-      const stopped = new Promise<never>((_, reject) => {
-        worker.onerror = (event) => reject(new Error(event.message || 'the writer stopped'));
-        setTimeout(() => reject(new Error('it took longer than a minute')), LIMIT_MS);
-      });
-      const bytes = await Promise.race([wrap<PdfWorker>(worker).write(sheet, options), stopped]);
+      const bytes = await this.pdfs.run('write', [sheet, options]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
       this.messages.say('good', `${capital(what)} was exported as PDF in true size`, [name]);
     } catch (error) {
       this.messages.say('bad', 'The PDF was not made', [error instanceof Error ? error.message : String(error), 'SVG and PNG still can be.']);
-    } finally {
-      worker.terminate();
     }
   }
 }

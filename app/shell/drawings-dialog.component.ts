@@ -3,6 +3,7 @@ import { ButtonModule } from 'primeng/button';
 import { derivedName, type CheminDocument } from '@core';
 import { DialogComponent } from '../controls/dialog.component';
 import { IconComponent } from '../controls/icon.component';
+import { SmallPictureComponent } from '../controls/small-picture.component';
 import type { StoredDrawing } from '../platform/database';
 import { DrawingsService } from '../platform/drawings.service';
 import { ImportsService } from '../platform/imports.service';
@@ -12,13 +13,12 @@ import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
 import { NewDrawingComponent } from './new-drawing.component';
-import { ThumbnailComponent } from './thumbnail.component';
 import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** All drawings in this browser with living thumbnails: opened, renamed, copied, deleted and brought back. */
 @Component({
   selector: 'chemin-drawings-dialog',
-  imports: [TextFieldDirective, ButtonModule, DialogComponent, IconComponent, NewDrawingComponent, ThumbnailComponent],
+  imports: [TextFieldDirective, ButtonModule, DialogComponent, IconComponent, NewDrawingComponent, SmallPictureComponent],
   templateUrl: './drawings-dialog.component.html',
   styleUrl: './drawings-dialog.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

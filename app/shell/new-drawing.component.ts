@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { emptyDocument, FAMILIES, lengthInUnit, mmPer, SHEET_SIZES, startedDocument, type CheminDocument, type FamilyKey, type Sheet } from '@core';
-import { FamilyThumbComponent } from '../features/projection/family-thumb.component';
+import { SmallPictureComponent } from '../controls/small-picture.component';
 import type { StoredSetup } from '../platform/database';
 import { SetupsService } from '../platform/setups.service';
 
@@ -10,7 +10,7 @@ const MOST_SHEETS = 4;
 /** Starts a drawing in one press: each projection as it would look, on one of the sheets used last, or a kept set-up. */
 @Component({
   selector: 'chemin-new-drawing',
-  imports: [FamilyThumbComponent],
+  imports: [SmallPictureComponent],
   template: `
     <div class="sheets" role="group" aria-label="Sheet of the new drawing">
       <span>On a sheet of</span>
@@ -22,7 +22,7 @@ const MOST_SHEETS = 4;
       @for (family of families(); track family.key) {
         <li>
           <button type="button" [attr.aria-label]="'Start in ' + family.name" [attr.aria-description]="family.purpose" (click)="started.emit(family.document)">
-            <chemin-family-thumb [document]="family.document" [setup]="family.document.projection" />
+            <chemin-small-picture kind="family" [document]="family.document" />
             <span>{{ family.name }}</span>
           </button>
         </li>
@@ -69,12 +69,12 @@ const MOST_SHEETS = 4;
       font-size: 12px;
       line-height: 1.15;
     }
-    chemin-family-thumb {
+    chemin-small-picture {
       border: 1px solid var(--stone-3);
       border-radius: 3px;
       overflow: hidden;
     }
-    button:hover chemin-family-thumb {
+    button:hover chemin-small-picture {
       border-color: var(--violet);
     }
   `,

@@ -3,3 +3,4 @@ export function startSvgWorker(): Worker {
   throw new Error('there is no worker here.');
 }
 export const startPdfWorker = startSvgWorker;
+export const startPictureWorker = startSvgWorker;

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FAMILIES, familyOf, nameProjection, type FamilyKey } from '@core';
+import { SmallPictureComponent } from '../../controls/small-picture.component';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { SteeringService } from '../../state/steering.service';
-import { FamilyThumbComponent } from './family-thumb.component';
 import { ParallelValuesComponent } from './parallel-values.component';
 import { PerspectiveValuesComponent } from './perspective-values.component';
 import { SetupsComponent } from './setups.component';
@@ -11,7 +11,7 @@ import { SetupsComponent } from './setups.component';
 /** The families as living thumbnails, what the projection is called now and why, and its values. */
 @Component({
   selector: 'chemin-family-page',
-  imports: [FamilyThumbComponent, ParallelValuesComponent, PerspectiveValuesComponent, SetupsComponent],
+  imports: [SmallPictureComponent, ParallelValuesComponent, PerspectiveValuesComponent, SetupsComponent],
   template: `
     <section aria-label="Name of the projection" class="naming">
       <strong>{{ naming().changed ?? naming().name }}</strong>
@@ -33,7 +33,7 @@ import { SetupsComponent } from './setups.component';
               (mouseenter)="pointed.set(family.key)"
               (focus)="pointed.set(family.key)"
             >
-              <chemin-family-thumb [document]="store.kept()" [setup]="family.setup" />
+              <chemin-small-picture kind="family" [document]="store.kept()" [projection]="family.setup" />
               <span class="name">{{ family.name }}</span>
             </button>
           </li>

@@ -1,4 +1,5 @@
-import { rectangleOutline, type DocumentNode, type ShapeNode } from '@core';
+import type { DocumentNode, ShapeNode } from '../document/types';
+import { rectangleOutline } from '../shape/outline';
 
 /** What thumbnails show while nothing is drawn: a small landing stage with a shelter and two crates. */
 export function sampleNodes(): readonly DocumentNode[] {
