@@ -63,7 +63,7 @@ export class DrawingComponent {
 
   protected readonly spaceHeld = signal(false);
   private readonly touch = new TouchTracker();
-  private readonly menu = viewChild.required(HereMenuComponent);
+  private readonly menu = viewChild<HereMenuComponent>('menu');
   private longPress: ReturnType<typeof setTimeout> | undefined;
   private pressedAt: SheetPoint = { x: 0, y: 0 };
   /** How hard the pen was pressed last. */
@@ -166,7 +166,7 @@ export class DrawingComponent {
     event.preventDefault();
     if (this.tools.busy() || this.handles.dragging()) return;
     this.choose(this.px(event));
-    this.menu().show(event);
+    this.menu()?.show(event);
   }
 
   private choose(px: SheetPoint): void {

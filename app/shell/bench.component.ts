@@ -27,22 +27,34 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
       </ul>
       @switch (stage().name) {
         @case ('projection') {
-          <chemin-projection-bench />
+          @defer (on immediate) {
+            <chemin-projection-bench />
+          }
         }
         @case ('draw') {
-          <chemin-draw-bench />
+          @defer (on immediate) {
+            <chemin-draw-bench />
+          }
         }
         @case ('build') {
-          <chemin-build-bench />
+          @defer (on immediate) {
+            <chemin-build-bench />
+          }
         }
         @case ('light') {
-          <chemin-light-bench />
+          @defer (on immediate) {
+            <chemin-light-bench />
+          }
         }
         @case ('artwork') {
-          <chemin-artwork-bench />
+          @defer (on immediate) {
+            <chemin-artwork-bench />
+          }
         }
         @case ('output') {
-          <chemin-output-bench />
+          @defer (on immediate) {
+            <chemin-output-bench />
+          }
         }
       }
     </section>

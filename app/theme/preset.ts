@@ -1,5 +1,17 @@
 import { definePreset } from '@primeuix/themes';
-import Aura from '@primeuix/themes/aura';
+import type { Preset } from '@primeuix/themes/types';
+import base from '@primeuix/themes/aura/base';
+import button from '@primeuix/themes/aura/button';
+import checkbox from '@primeuix/themes/aura/checkbox';
+import contextmenu from '@primeuix/themes/aura/contextmenu';
+import dialog from '@primeuix/themes/aura/dialog';
+import inputtext from '@primeuix/themes/aura/inputtext';
+import message from '@primeuix/themes/aura/message';
+import radiobutton from '@primeuix/themes/aura/radiobutton';
+import select from '@primeuix/themes/aura/select';
+import slider from '@primeuix/themes/aura/slider';
+import toggleswitch from '@primeuix/themes/aura/toggleswitch';
+import tooltip from '@primeuix/themes/aura/tooltip';
 
 /** A ramp of eleven steps by CSS variables of our own, so that both themes come from tokens.css alone. */
 const ramp = (name: string): Record<string, string> =>
@@ -28,17 +40,20 @@ const scheme = {
 };
 
 /** Messages lie on paper; their tone is the line at their left, which they draw themselves. */
-const message = {
+const onPaper = {
   background: 'var(--paper)',
   borderColor: 'transparent',
   color: 'var(--ink)',
   shadow: 'var(--shadow)',
   closeButton: { hoverBackground: 'var(--stone-1)', focusRing: { color: 'var(--violet)', shadow: 'none' } },
 };
-const messages = { success: message, info: message, warn: message, error: message };
+const messages = { success: onPaper, info: onPaper, warn: onPaper, error: onPaper };
+
+/** The parts of the library's preset for the controls that are used; the others are not carried. */
+const Used = { ...base, components: { button, checkbox, contextmenu, dialog, inputtext, message, radiobutton, select, slider, toggleswitch, tooltip } };
 
 /** Chemin's look for the library's controls: paper, ink and one violet; square-cut, hair-lined, quick. */
-export const CheminPreset = definePreset(Aura, {
+export const CheminPreset = definePreset(Used as unknown as Preset, {
   primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '3px', lg: '4px', xl: '6px' } },
   semantic: {
     transitionDuration: '0.12s',
