@@ -12,6 +12,7 @@ import { traceTool } from '../features/projection/trace.tool';
 import { PaintingService } from '../state/painting.service';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
+import { RegionsService } from '../state/regions.service';
 import { TraceService } from '../state/trace.service';
 import { DRAWING_TOOLS, ViewStore, type ToolName } from '../state/view.store';
 import { planePointAt } from '../tools/catching';
@@ -58,6 +59,7 @@ export class ToolRunnerService {
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
   private readonly trace = inject(TraceService);
+  private readonly regions = inject(RegionsService);
   private readonly painting = inject(PaintingService);
 
   private readonly state = signal<unknown>(pickTool.start());
@@ -98,6 +100,7 @@ export class ToolRunnerService {
     spaceAt: (at) => this.pictures.spaceAt(at, this.view.plane(), CATCH_PX / this.view.zoom()),
     colourAt: this.colourReader(),
     on: (plane) => this.pictures.planeContext(plane),
+    regions: (plane) => this.regions.on(this.documents.kept(), plane),
     traced: this.tracedCamera(),
     newId,
   }));

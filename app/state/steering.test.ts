@@ -141,12 +141,16 @@ describe('handles and aids of the projection', () => {
 });
 
 describe('reading from strokes', () => {
-  it('adopts what they tell, with the corner at the foot of an upright', () => {
+  it('adopts what they tell, with the corner at the foot of an upright', async () => {
     const { store } = openDrawing();
     const trace = TestBed.inject(TraceService);
     expect(trace.solution()).toBeNull();
     const stroke = (id: string, axis: 'a' | 'b' | 'h', ...p: [number, number, number, number]) => ({ id, axis, from: { x: p[0], y: p[1] }, to: { x: p[2], y: p[3] } }); // prettier-ignore
     trace.change([stroke('1', 'a', 100, 150, 170, 110), stroke('2', 'b', 100, 150, 40, 118), stroke('3', 'h', 100, 150, 100, 80)], 'trace');
+    TestBed.tick();
+    expect(trace.solving()).toBe(true);
+    await new Promise((done) => setTimeout(done));
+    expect(trace.solving()).toBe(false);
     expect(trace.solution()).toMatchObject({ ok: true, as: 'parallel' });
     trace.adopt();
     const setup = store.kept().projection;

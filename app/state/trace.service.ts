@@ -1,8 +1,26 @@
-import { computed, inject, Injectable } from '@angular/core';
-import { orthographicRatios, solveStrokes, withPointAt, type ProjectionSetup, type Reference, type SheetPoint, type Stroke, type StrokeMiss } from '@core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import {
+  orthographicRatios,
+  solveStrokes,
+  withPointAt,
+  type ProjectionSetup,
+  type Reference,
+  type SheetPoint,
+  type SolveOptions,
+  type Stroke,
+  type StrokeMiss,
+  type StrokeSolution,
+} from '@core';
+import type { SolveWorker } from '../../workers/solve.worker';
+import { startSolveWorker } from '../platform/start-solve-worker';
+import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
 import { DocumentStore } from './document.store';
+import { MessageStore } from './messages.store';
 import { SteeringService } from './steering.service';
 import { ViewStore } from './view.store';
+
+/** Longest time in ms that reading the strokes may take. */
+const LIMIT_MS = 30_000;
 
 /** Strokes traced over a picture, and the projection that they tell. */
 @Injectable({ providedIn: 'root' })
@@ -10,6 +28,8 @@ export class TraceService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly steering = inject(SteeringService);
+  private readonly messages = inject(MessageStore);
+  private readonly runner = new WorkerRunner<SolveWorker>(startSolveWorker, LIMIT_MS);
 
   readonly strokes = computed(() => this.documents.shown().strokes);
 
@@ -28,21 +48,53 @@ export class TraceService {
   /** Where the principal point is given or, without that, taken to lie. */
   readonly principal = computed((): SheetPoint => this.view.principal() ?? this.middle());
 
-  readonly solution = computed(() => {
+  /** What is to be solved now. */
+  private readonly asked = computed(() => {
     const strokes = this.strokes();
     if (strokes.length === 0) return null;
     const document = this.documents.shown();
     const reference = this.reference();
     const bitmap = reference && document.bitmaps.find((b) => b.id === reference.bitmap);
-    const { sheet } = document;
-    return solveStrokes(strokes, {
+    const options: SolveOptions = {
       as: this.view.traceAs(),
       centre: this.middle(),
       principal: this.view.principal(),
-      width: reference?.width ?? sheet.width,
+      width: reference?.width ?? document.sheet.width,
       mmPerPx: reference && bitmap ? reference.width / bitmap.width : 25.4 / 96,
-    });
+    };
+    return { strokes, options };
   });
+  private readonly solved = signal<StrokeSolution | null>(null);
+  private readonly pending = signal(false);
+  /** What the strokes tell; while they are being read anew, what they told before. */
+  readonly solution = this.solved.asReadonly();
+  /** Whether the strokes are being read. */
+  readonly solving = this.pending.asReadonly();
+
+  constructor() {
+    effect(() => {
+      const asked = this.asked();
+      untracked(() => void this.solve(asked));
+    });
+  }
+
+  private async solve(asked: { readonly strokes: readonly Stroke[]; readonly options: SolveOptions } | null): Promise<void> {
+    this.runner.supersede('solve');
+    this.pending.set(asked !== null);
+    if (!asked) return this.solved.set(null);
+    let solution: StrokeSolution;
+    try {
+      solution = await this.runner.run('solve', [asked.strokes, asked.options], { kind: 'solve' });
+    } catch (error) {
+      if (error instanceof SupersededError) return;
+      if (error instanceof WorkerStoppedError) this.messages.say('bad', 'The traced edges could not be read', [`${error.message}. Fewer edges may do.`]);
+      // Where there is no worker, the page reads them itself.
+      solution = error instanceof WorkerStoppedError ? { ok: false, missing: ['another try'] } : solveStrokes(asked.strokes, asked.options);
+    }
+    if (this.asked() !== asked) return;
+    this.solved.set(solution);
+    this.pending.set(false);
+  }
 
   readonly misses = computed((): ReadonlyMap<string, StrokeMiss> => {
     const solution = this.solution();
@@ -52,7 +104,7 @@ export class TraceService {
   /** The set-up that the strokes tell, its nearest corner at the foot of an upright. */
   readonly told = computed((): ProjectionSetup | null => {
     const solution = this.solution();
-    if (!solution?.ok) return null;
+    if (!solution?.ok || this.strokes().length === 0) return null;
     const origin = this.corner();
     if (solution.camera) {
       const chosen = solution.as === 'one' ? 'one-point' : solution.as === 'two' ? 'two-point' : 'three-point';

@@ -4,3 +4,5 @@ export function startSvgWorker(): Worker {
 }
 export const startPdfWorker = startSvgWorker;
 export const startPictureWorker = startSvgWorker;
+export const startSolveWorker = startSvgWorker;
+export const startRegionsWorker = startSvgWorker;

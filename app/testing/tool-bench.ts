@@ -4,6 +4,8 @@ import {
   PictureMaker,
   catchSource,
   apply33,
+  linesInPlane,
+  regionsOf,
   sheetFromPlane,
   type CheminDocument,
   type Edit,
@@ -71,6 +73,7 @@ export class ToolBench<S> {
         options: { sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell), pxPerUnit: 4, grid: this.grid },
         source: catchSource(document, geometry, plane),
       }),
+      regions: (plane) => ({ ...regionsOf(linesInPlane(document, plane)), pending: false }),
       traced: null,
       newId: () => `new-${++this.serial}`,
     };

@@ -12,6 +12,7 @@ import type {
   Picture,
   Plane,
   PlanePoint,
+  Regions,
   SheetPoint,
   Stage as Geometry,
   WorldPoint,
@@ -65,6 +66,8 @@ export interface ToolContext {
   readonly spaceAt: (at: SheetPoint) => { readonly at: WorldPoint; readonly word: string } | null;
   /** The colour of the drawing or a reference at a place of the sheet. */
   readonly colourAt: (at: SheetPoint) => { readonly colour: string; readonly from: string } | null;
+  /** The regions that the lines lying in a plane enclose; while they are found anew, those before. */
+  readonly regions: (plane: Plane) => Regions & { readonly pending: boolean };
   readonly on: (plane: Plane) => PlaneContext;
   /** The camera that traced strokes tell so far, for guessing the axis of the next. */
   readonly traced: CameraAngles | null;

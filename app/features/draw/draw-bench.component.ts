@@ -6,10 +6,10 @@ import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
+import { RegionsService } from '../../state/regions.service';
 import { ViewStore } from '../../state/view.store';
 import { placeWords } from '../../tools/catching';
 import { ArrangePanelComponent } from './arrange-panel.component';
-import { regionsOn } from './line-tools';
 import { PaintPanelComponent } from './paint-panel.component';
 import { ShapePanelComponent } from './shape-panel.component';
 
@@ -25,6 +25,7 @@ export class DrawBenchComponent {
   private readonly store = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
   protected readonly view = inject(ViewStore);
+  private readonly regions = inject(RegionsService);
   protected readonly arranging = inject(ArrangingService);
   protected readonly circles = [
     { key: 'centre', title: 'Centre' },
@@ -36,7 +37,7 @@ export class DrawBenchComponent {
   /** Ends of lines on the plane that meet no other line, by their places. */
   protected readonly looseEnds = computed(() => {
     const plane = this.view.plane();
-    return regionsOn(this.store.kept(), plane).looseEnds.slice(0, 40).map((at) => ({ at, words: placeWords(plane, at) })); // prettier-ignore
+    return this.regions.on(this.store.kept(), plane).looseEnds.slice(0, 40).map((at) => ({ at, words: placeWords(plane, at) })); // prettier-ignore
   });
 
   protected setSides(sides: number): void {

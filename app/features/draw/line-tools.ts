@@ -3,12 +3,9 @@ import {
   drawnNodes,
   extendAt,
   figure,
-  linesInPlane,
   flattenOutline,
   nearestPlace,
-  planeKey,
   regionAt,
-  regionsOf,
   ringsOf,
   doubleAreaOf,
   outlineSegments,
@@ -20,7 +17,6 @@ import {
   type Outline,
   type Plane,
   type PlanePoint,
-  type Regions,
   type SheetPoint,
   type ShapeNode,
 } from '@core';
@@ -40,20 +36,6 @@ function linesOn(document: CheminDocument, plane: Plane): readonly ShapeNode[] {
   );
 }
 
-/** The regions found last on each plane, with the lines that they were found among. */
-const known = new Map<string, { readonly lines: readonly Outline[]; readonly regions: Regions }>();
-
-/** The regions that the lines lying in a plane enclose; found again only when one of these lines has changed. */
-export function regionsOn(document: CheminDocument, plane: Plane): Regions {
-  const lines = linesInPlane(document, plane);
-  const key = planeKey(plane);
-  const last = known.get(key);
-  if (last?.lines.length === lines.length && lines.every((line, i) => line === last.lines[i])) return last.regions;
-  const regions = regionsOf(lines);
-  known.set(key, { lines, regions });
-  return regions;
-}
-
 const pointerStep = (context: ToolContext, at: SheetPoint): PointerState => ({ at: planePointAt(context.on(context.plane), at) });
 
 /** A closed region of loose lines becomes a shape with one press, under the lines that enclose it. */
@@ -62,18 +44,18 @@ export const regionTool: Tool<PointerState> = {
   step: (state, event, context) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
     const next = pointerStep(context, event.at);
-    const region = event.kind === 'down' && next.at ? regionAt(regionsOn(context.document, context.plane), next.at) : null;
+    const region = event.kind === 'down' && next.at ? regionAt(context.regions(context.plane), next.at) : null;
     if (!region) return { state: next };
     const first = linesOn(context.document, context.plane)[0];
     return { state: next, ...drawnShape(context, 'region', context.plane, region, first?.id) };
   },
   ghost: ({ at }, context) => {
-    const found = regionsOn(context.document, context.plane);
+    const found = context.regions(context.plane);
     const region = at && regionAt(found, at);
     const base = { plane: context.plane, caught: null, closes: false, smooth: true, marks: found.looseEnds } as const;
     const ends = found.looseEnds.length;
     const loose = ends > 0 ? [`${ends} loose ${ends === 1 ? 'end' : 'ends'}, marked`] : [];
-    if (!region) return { ...base, points: [], closed: false, words: ['no line goes all round here', ...loose] };
+    if (!region) return { ...base, points: [], closed: false, words: [found.pending ? 'finding the regions…' : 'no line goes all round here', ...loose] };
     const [outer, ...holes] = ringsOf(region).map((ring) => flattenOutline(ring, 0.01));
     return { ...base, points: outer!, closed: true, more: holes, words: [`region of ${figure(areaOf(region))} square cells`, ...loose] };
   },

@@ -2,7 +2,7 @@ import { depthFaces, planeFrame, rectangleOutline, type DimensionNode, type Outl
 import { ToolBench } from '../../testing/tool-bench';
 import { circleTool, lineTool } from './form.tool';
 import { freehandTool } from './freehand.tool';
-import { cutTool, extendTool, regionTool, regionsOn } from './line-tools';
+import { cutTool, extendTool, regionTool } from './line-tools';
 import { outlineTool } from './outline.tool';
 import { againTool, colourTool, dimensionTool, measureTool, stanceTool } from './space-tools';
 
@@ -90,7 +90,7 @@ describe('freehand', () => {
 describe('loose lines', () => {
   it('become regions under them, are cut away between crossings, and run on to the next', () => {
     const bench = withLines(new ToolBench(regionTool), [0, -1, 0, 5], [6, -1, 6, 5], [-1, 0, 7, 0], [-1, 4, 7, 4]);
-    expect(regionsOn(bench.document, FLOOR).looseEnds).toHaveLength(8);
+    expect(bench.context.regions(FLOOR).looseEnds).toHaveLength(8);
     expect(bench.at('move', 9, 9).ghost!.words).toEqual(['no line goes all round here', '8 loose ends, marked']);
     bench.press(3, 2);
     expect(bench.document.nodes[0]).toMatchObject({ name: 'region 1, floor', outline: { closed: true } });

@@ -4,6 +4,7 @@ import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { figure, type Axis, type Reference, type SheetPoint, type SolveAs, type Stroke } from '@core';
 import { IconComponent } from '../../controls/icon.component';
+import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ReferencesService } from '../../platform/references.service';
 import { DocumentStore } from '../../state/document.store';
@@ -16,7 +17,7 @@ const BLINK_MS = 650;
 /** Reference pictures, and the projection that edges traced over them tell. */
 @Component({
   selector: 'chemin-picture-page',
-  imports: [FormsModule, IconComponent, MeasureFieldComponent, SelectModule, SliderModule],
+  imports: [FormsModule, IconComponent, MeasureFieldComponent, SelectModule, SliderModule, MissingDirective],
   templateUrl: './picture-page.component.html',
   styleUrls: ['../bench.css', './picture-page.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,0 +1,65 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { linesInPlane, planeKey, regionsOf, type CheminDocument, type Outline, type Plane, type Regions } from '@core';
+import type { RegionsWorker } from '../../workers/regions.worker';
+import { startRegionsWorker } from '../platform/start-regions-worker';
+import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
+import { MessageStore } from './messages.store';
+
+/** The regions of a plane, or those found before while they are found anew. */
+export interface FoundRegions extends Regions {
+  readonly pending: boolean;
+}
+
+/** Points of lines up to which regions are found on the page, within a frame. */
+const FEW = 150;
+/** Longest time in ms that finding may take. */
+const LIMIT_MS = 60_000;
+const NONE: Regions = { regions: [], looseEnds: [] };
+
+/** Finds the regions that the lines lying in a plane enclose: once for the same lines, away from the page where they are many. */
+@Injectable({ providedIn: 'root' })
+export class RegionsService {
+  private readonly messages = inject(MessageStore);
+  private readonly runner = new WorkerRunner<RegionsWorker>(startRegionsWorker, LIMIT_MS);
+  /** By plane: what was found last, and among which lines. */
+  private readonly known = new Map<string, { readonly lines: readonly Outline[]; readonly regions: Regions }>();
+  private readonly asked = new Map<string, readonly Outline[]>();
+  /** Grows whenever something was found away from the page. */
+  private readonly arrivals = signal(0);
+
+  on(document: CheminDocument, plane: Plane): FoundRegions {
+    this.arrivals();
+    const lines = linesInPlane(document, plane);
+    const key = planeKey(plane);
+    const last = this.known.get(key);
+    if (last && sameLines(last.lines, lines)) return { ...last.regions, pending: false };
+    if (lines.reduce((sum, line) => sum + line.points.length, 0) <= FEW) {
+      const regions = regionsOf(lines);
+      this.known.set(key, { lines, regions });
+      return { ...regions, pending: false };
+    }
+    const asked = this.asked.get(key);
+    if (!asked || !sameLines(asked, lines)) void this.find(key, lines);
+    return { ...(last?.regions ?? NONE), pending: true };
+  }
+
+  private async find(key: string, lines: readonly Outline[]): Promise<void> {
+    this.asked.set(key, lines);
+    let regions: Regions;
+    try {
+      regions = await this.runner.run('regions', [lines], { kind: key });
+    } catch (error) {
+      if (error instanceof SupersededError) return;
+      if (error instanceof WorkerStoppedError)
+        this.messages.say('bad', 'The regions could not be found', [`${error.message}. Hide lines that do not belong to them.`]);
+      // Where there is no worker, the page finds them itself.
+      regions = error instanceof WorkerStoppedError ? NONE : regionsOf(lines);
+    }
+    this.known.set(key, { lines, regions });
+    this.arrivals.update((n) => n + 1);
+  }
+}
+
+function sameLines(p: readonly Outline[], q: readonly Outline[]): boolean {
+  return p.length === q.length && p.every((line, i) => line === q[i]);
+}
