@@ -19,7 +19,11 @@ import type { Aid } from './aids.service';
 import { paintMarksOnCanvas, paintOnCanvas } from './canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
+import { MovedPicture } from './moved-picture';
 import { hatchPath, planeColour, signOf } from './signs';
+
+/** Things from which on a picture is moved as it was painted while the sheet is panned and zoomed. */
+const LARGE = 300;
 
 /** How the drawing is looked at. */
 export interface Look {
@@ -63,6 +67,7 @@ export class Surface {
   private readonly styles: CSSStyleDeclaration;
   private cancelling = false;
   private current: readonly Handle[] = [];
+  private readonly moved = new MovedPicture(() => this.pictureLayer.batchDraw());
 
   constructor(host: HTMLElement) {
     this.styles = getComputedStyle(document.documentElement);
@@ -75,13 +80,26 @@ export class Surface {
   }
 
   destroy(): void {
+    this.moved.forget();
     this.stage.destroy();
   }
 
   /** Shows a picture with the grid of a plane under its marks. */
   picture(picture: Picture, document: CheminDocument, plane: Plane, look: PictureLook): void {
     if (this.stage.width() !== look.width || this.stage.height() !== look.height) this.stage.size({ width: look.width, height: look.height });
+    const { zoom: _zoom, panX: _x, panY: _y, references, ...rest } = look;
+    const of = [
+      picture,
+      document.grid,
+      document.projection,
+      plane,
+      ...Object.values(rest),
+      ...references.flatMap(({ reference, image }) => [reference, image]),
+    ];
+    const large = picture.marks.length > LARGE;
+    if (!large) this.moved.forget();
     this.paintPicture = (context) => {
+      if (large && this.moved.paint(context, look, of)) return;
       context.save();
       context.translate(look.panX, look.panY);
       context.scale(look.zoom, look.zoom);
@@ -96,6 +114,7 @@ export class Surface {
       else if (look.grid && look.gridOver) grid();
       this.references(context, look, true);
       context.restore();
+      if (large) this.moved.keep(context, look, of);
     };
     this.pictureLayer.batchDraw();
   }

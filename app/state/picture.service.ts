@@ -13,6 +13,7 @@ import {
   sheetDistance,
   sheetFromPlane,
   sheetFromWorld,
+  type CatchSource,
   type CheminDocument,
   type DocumentNode,
   type FaceName,
@@ -25,6 +26,8 @@ import { catchPointer } from '../tools/catching';
 import type { PlaneContext } from '../tools/tool';
 import { DocumentStore } from './document.store';
 import { ViewStore } from './view.store';
+
+const NOTHING: CatchSource = { points: [], edges: [], centres: [], chords: [] };
 
 /** Most points that are remembered of those passed over. */
 const MOST_HINTS = 6;
@@ -55,13 +58,27 @@ export class PictureService {
     return new Map<string, PlaneContext>();
   });
 
+  /** What can be caught by plane, whatever the look; emptied when the drawing or its projection is another. */
+  private readonly sources = computed(() => {
+    this.documents.kept();
+    this.geometry();
+    return new Map<string, CatchSource>();
+  });
+
+  private sourceOn(plane: Plane, key: string): CatchSource {
+    if (!this.view.snapping()) return NOTHING;
+    const sources = this.sources();
+    let source = sources.get(key);
+    if (!source) sources.set(key, (source = catchSource(this.documents.kept(), this.geometry(), plane)));
+    return source;
+  }
+
   planeContext(plane: Plane): PlaneContext {
     const key = planeKey(plane);
     const contexts = this.contexts();
     let context = contexts.get(key);
     if (!context) {
       const geometry = this.geometry();
-      const document = this.documents.kept();
       context = {
         plane,
         options: {
@@ -73,7 +90,7 @@ export class PictureService {
           hints: this.hintsOn(key),
           ...(plane.kind === 'sheet' && { axes: (at: PlanePoint) => axesAt(geometry.sight.projection, geometry.cell, at) }),
         },
-        source: this.view.snapping() ? catchSource(document, geometry, plane) : { points: [], edges: [], centres: [], chords: [] },
+        source: this.sourceOn(plane, key),
       };
       contexts.set(key, context);
     }
