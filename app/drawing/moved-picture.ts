@@ -27,7 +27,11 @@ export class MovedPicture {
     const k = look.zoom / kept.look.zoom;
     const ratio = context.canvas.width / Math.max(1, context.canvas.clientWidth || context.canvas.width);
     const [x, y] = [look.panX - kept.look.panX * k, look.panY - kept.look.panY * k];
+    context.save();
+    // Smoothing costs more than the whole rest, and is seen for a moment only.
+    context.imageSmoothingEnabled = false;
     context.drawImage(kept.canvas, x, y, (kept.canvas.width / ratio) * k, (kept.canvas.height / ratio) * k);
+    context.restore();
     this.sharpenSoon();
     return true;
   }
