@@ -48,7 +48,7 @@ for (const seed of [1, 2, 3]) {
         const buttons = page.locator('button:visible:enabled, [role=option]:visible, [role=radio]:visible');
         const n = await buttons.count();
         const button = buttons.nth(whole(n));
-        const name = `${(await button.getAttribute('aria-label').catch(() => '')) ?? ''} ${(await button.textContent().catch(() => '')) ?? ''}`;
+        const name = `${(await button.getAttribute('aria-label', { timeout: 600 }).catch(() => '')) ?? ''} ${(await button.textContent({ timeout: 600 }).catch(() => '')) ?? ''}`;
         if (!LEFT_ALONE.test(name)) await button.click({ timeout: 600, force: true }).catch(() => undefined);
       } else {
         const inputs = page.locator('chemin-bench input[type=text]:visible, chemin-bench input:not([type]):visible, chemin-selection input:visible');
