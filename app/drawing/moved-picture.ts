@@ -1,7 +1,7 @@
 import type { Look } from './surface';
 
 /** Ms without another change of look after which a picture is painted sharp again. */
-const SHARPEN_MS = 120;
+const SHARPEN_MS = 260;
 
 /**
  * The last painting of a large picture, moved and scaled while the sheet is panned and zoomed, and painted sharp again
