@@ -74,14 +74,15 @@ export function subjectRoom(document: CheminDocument, subject: WorldBox): Room {
 
 /**
  * The room for showing a subject in another projection: the one that it takes now, or the middle of the sheet where it
- * is not seen well now (its middle off the sheet, larger than one and a half sheets, or smaller than an eighth).
+ * is not seen well now (rolled, its middle off the sheet, larger than one and a half sheets, or smaller than an eighth).
  */
 export function roomForAnother(document: CheminDocument, subject: WorldBox): Room {
   const { width, height } = document.sheet;
   const room = subjectRoom(document, subject);
   const within = room.middle.x > 0 && room.middle.x < width && room.middle.y > 0 && room.middle.y < height;
   const share = Math.max(room.width / width, room.height / height);
-  return within && share > 1 / 8 && share < 1.5 ? room : usualRoom(document.sheet);
+  const rolled = 'rollDeg' in document.projection && Math.abs(document.projection.rollDeg) > 1;
+  return within && !rolled && share > 1 / 8 && share < 1.5 ? room : usualRoom(document.sheet);
 }
 
 /** How many corners of the drawing lie outside a circle of the sheet, such as the cone of vision. */
