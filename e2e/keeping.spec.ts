@@ -33,14 +33,19 @@ test('drawings are listed with living thumbnails, renamed, copied, deleted and b
   await copy.fill('Winter timetable');
   await copy.press('Enter');
   await expect(dialog.getByRole('button', { name: 'Open Winter timetable' })).toBeVisible();
-  const colours = await dialog
-    .locator('canvas')
-    .first()
-    .evaluate((canvas: HTMLCanvasElement) => {
-      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-      return new Set(Array.from({ length: data.length / 4 }, (_, i) => `${data[4 * i]},${data[4 * i + 1]},${data[4 * i + 2]}`)).size;
-    });
-  expect(colours).toBeGreaterThan(20);
+  const colours = (): Promise<number> =>
+    dialog
+      .getByRole('button', { name: 'Open Winter timetable' })
+      .locator('canvas')
+      .evaluate((canvas: HTMLCanvasElement) => {
+        const copy = document.createElement('canvas');
+        [copy.width, copy.height] = [canvas.width, canvas.height];
+        const context = copy.getContext('2d')!;
+        context.drawImage(canvas, 0, 0);
+        const { data } = context.getImageData(0, 0, copy.width, copy.height);
+        return new Set(Array.from({ length: data.length / 4 }, (_, i) => `${data[4 * i]},${data[4 * i + 1]},${data[4 * i + 2]}`)).size;
+      });
+  await expect.poll(colours).toBeGreaterThan(20);
   await dialog.getByRole('button', { name: 'Delete Winter timetable' }).click();
   await expect(dialog.getByRole('button', { name: 'Open Winter timetable' })).toHaveCount(0);
   await dialog.getByRole('button', { name: 'Bring back' }).click();

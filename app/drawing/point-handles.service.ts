@@ -133,7 +133,7 @@ export class PointHandlesService {
       const by = y === 0 ? { u: 0, v: dv } : x === 0 ? { u: du, v: 0 } : { u: -y * k, v: x * k };
       const ids = new Set([from.id, till.id]);
       const outline = mapOutline(kept.outline, (o) => (ids.has(o.id) ? { ...o, u: exactCells(o.u + by.u), v: exactCells(o.v + by.v) } : o));
-      this.finish({ kind: 'outline', id: shape.id, outline } as Edit, `move edge of ${shape.name}`, end, by.u !== 0 || by.v !== 0);
+      this.finish({ kind: 'outline', id: shape.id, outline }, `move edge of ${shape.name}`, end, by.u !== 0 || by.v !== 0);
     };
     const press = (): void => this.view.patch({ edge: { node: shape.id, point: p.id }, points: [] });
     const chosen = edge?.node === shape.id && edge.point === p.id;
@@ -156,7 +156,7 @@ export class PointHandlesService {
         if (!kept || !caught || kept.paint.fill === null || typeof kept.paint.fill === 'string') return;
         const next = { ...kept.paint.fill, [place]: { u: caught.u, v: caught.v } } as Fill;
         this.finish(
-          { kind: 'paints', items: [{ id: shape.id, paint: { ...kept.paint, fill: next } }] } as Edit,
+          { kind: 'paints', items: [{ id: shape.id, paint: { ...kept.paint, fill: next } }] },
           `move gradient of ${shape.name}`,
           end,
           caught.u !== p.u || caught.v !== p.v || this.documents.preview() !== null,
@@ -176,7 +176,7 @@ export class PointHandlesService {
       if (!kept || !caught) return;
       const outline = change(kept.outline, { u: caught.u, v: caught.v });
       const moved = JSON.stringify(outline) !== JSON.stringify(kept.outline);
-      this.finish({ kind: 'outline', id: shape.id, outline } as Edit, `move ${name} of ${shape.name}`, end, moved);
+      this.finish({ kind: 'outline', id: shape.id, outline }, `move ${name} of ${shape.name}`, end, moved);
     };
     return [{ name, at, quiet: name.startsWith('curve') ? 'curve' : 'point', drag }];
   }

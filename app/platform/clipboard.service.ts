@@ -13,7 +13,7 @@ import {
   shapesFromArtwork,
   svgFromSheet,
   type DocumentNode,
-  type Edit,
+  type SingleEdit,
   type PlanePoint,
   type Problem,
   type ShapeNode,
@@ -131,9 +131,9 @@ export class ClipboardService {
     const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
     const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
     const nodes = aside ? pasted.nodes.map((node) => moved(node, { a: 1, b: 1, h: 0 })) : pasted.nodes;
-    const palette = pasted.swatches.length > document.swatches.length ? [{ kind: 'swatches', swatches: pasted.swatches }] : [];
-    const edits = [...palette, { kind: 'add', nodes, artworks: pasted.artworks }];
-    this.documents.commit({ kind: 'all', edits } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks }];
+    if (pasted.swatches.length > document.swatches.length) edits.unshift({ kind: 'swatches', swatches: pasted.swatches });
+    this.documents.commit({ kind: 'all', edits }, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(nodes.map((node) => node.id));
   }
 
@@ -147,7 +147,7 @@ export class ClipboardService {
     if (!shapes.ok) return this.refuse(shapes.problems);
     const by = this.toMiddle(shapes.value);
     const nodes = shapes.value.map((node) => moved(node, moveOnPlane(plane, by.u, by.v)));
-    this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
+    this.documents.commit({ kind: 'add', nodes, artworks: [] }, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
     this.view.select(nodes.map((node) => node.id));
     const notes = [...read.notes, ...shapes.notes];
     if (notes.length > 0) this.messages.say('warn', 'Some of the SVG was left out', notes.slice(0, 4).map((n) => (n.path && !n.message.includes(n.path) ? `${n.path}: ${n.message}` : n.message))); // prettier-ignore

@@ -258,7 +258,8 @@ export class ContentsComponent {
     const at = event.target instanceof HTMLElement ? event.target.dataset['row'] : undefined;
     if (at === undefined) return;
     const rows = this.rows();
-    const now = performance.now();
+    // When the key was pressed, however late the page comes to it.
+    const now = event.timeStamp;
     const word = event.key === ' ' && this.ahead.typing(now);
     const act = word ? null : treeAct(event, { rows, at, open: (entry) => !this.isFolded(entry) });
     if (act) this.act(act);

@@ -16,7 +16,6 @@ import {
   moveOutline,
   planeName,
   stretchOutline,
-  type Edit,
   type PlacementNode,
   type Plane,
   type PlaneBox,
@@ -101,7 +100,7 @@ export class SelectionComponent {
   });
 
   protected letGo({ inscribed: _, ...shape }: ShapeNode): void {
-    this.store.commit({ kind: 'change', nodes: [shape] } as Edit, `let go of the face: ${shape.name}`);
+    this.store.commit({ kind: 'change', nodes: [shape] }, `let go of the face: ${shape.name}`);
   }
 
   protected figure = (value: number): string => figure(value);
@@ -116,7 +115,7 @@ export class SelectionComponent {
     const box = extentOf(shape);
     if (!box) return;
     const outline = moveOutline(shape.outline, u === null ? 0 : u - box.minU, v === null ? 0 : v - box.minV);
-    this.store.commit({ kind: 'lay', items: [{ id: shape.id, plane: shape.plane, outline }] } as unknown as Edit, `move ${shape.name}`);
+    this.store.commit({ kind: 'lay', items: [{ id: shape.id, plane: shape.plane, outline }] }, `move ${shape.name}`);
   }
 
   /** Gives the outline a new width or height: about its middle where it is centred on something, else from its lower corner. */
@@ -126,7 +125,7 @@ export class SelectionComponent {
     const stretched = stretchOutline(shape.outline, side, box, length);
     const by = this.arranging.centredOn()[side] === null ? 0 : (side === 'u' ? box.maxU - box.minU - length : box.maxV - box.minV - length) / 2;
     const outline = moveOutline(stretched, side === 'u' ? by : 0, side === 'v' ? by : 0);
-    this.store.commit({ kind: 'outline', id: shape.id, outline } as Edit, `set size of ${shape.name}`);
+    this.store.commit({ kind: 'outline', id: shape.id, outline }, `set size of ${shape.name}`);
   }
 
   /** What the shape is centred on and stays so when its size is typed, in words; empty for none. */
@@ -161,7 +160,7 @@ export class SelectionComponent {
     const box = { ...node.box, ...part };
     if (part.width !== undefined) box.height = exactCells(part.width * ratio);
     if (part.height !== undefined) box.width = exactCells(part.height / ratio);
-    this.store.commit({ kind: 'place', id: node.id, target: node.target, box } as Edit, `set size of ${node.name}`);
+    this.store.commit({ kind: 'place', id: node.id, target: node.target, box }, `set size of ${node.name}`);
   }
 
   /** Whether a shape is filled with one colour, which can be changed here in every stage. */

@@ -57,7 +57,7 @@ export function treeAct(event: Key, { rows, at, open }: ShownTree): TreeAct | nu
 }
 
 /** Ms after which letters begin a new word. */
-const PAUSE_MS = 600;
+const PAUSE_MS = 1000;
 
 /** Finds rows by the letters that their names begin with, typed one after the other. */
 export class TypeAhead {

@@ -163,7 +163,7 @@ export class ArrangingService {
     const copies = places.flatMap((by) =>
       linked ? nodes.map((node) => this.linkedCopy(node, by)) : copyNodes(nodes, newId).map((node) => this.movedCopy(node, by)),
     );
-    const edit = { kind: 'add', nodes: copies, artworks: [] } as Edit;
+    const edit: Edit = { kind: 'add', nodes: copies, artworks: [] };
     this.documents.commit(edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(copies.map((node) => node.id));
   }
@@ -205,7 +205,7 @@ export class ArrangingService {
     const own = copies.flatMap((copy) => independentCopy(document, copy) ?? []);
     if (own.length === 0) return;
     const nodes = own.flatMap(({ node, on }) => [node, ...on]);
-    const edits: Edit = { kind: 'replace', ids: copies.map((copy) => copy.id), nodes: nodes } as Edit;
+    const edits: Edit = { kind: 'replace', ids: copies.map((copy) => copy.id), nodes: nodes };
     this.documents.commit(edits, `make ${own.length === 1 ? own[0]!.node.name : `${own.length} copies`} independent`);
     this.view.select(own.map(({ node }) => node.id));
   }
@@ -299,7 +299,7 @@ export class ArrangingService {
         const own = shape.locked ? null : outlineBox(shape.outline);
         return own ? [{ id: shape.id, plane: shape.plane, outline: stretchOutline(shape.outline, along, own, wanted) }] : [];
       });
-    if (items.length > 0) this.documents.commit({ kind: 'lay', items } as Edit, `same ${along === 'u' ? 'length' : 'height'} as ${first!.name}`);
+    if (items.length > 0) this.documents.commit({ kind: 'lay', items }, `same ${along === 'u' ? 'length' : 'height'} as ${first!.name}`);
   }
 
   /** The boxes of things on a plane; none for those that lie elsewhere. */
@@ -327,7 +327,7 @@ export class ArrangingService {
     });
     if (changed.length === 0) return;
     const on = host === undefined ? '' : ` on ${findNode(this.documents.kept(), host)?.name ?? 'the sheet'}`;
-    this.documents.commit({ kind: 'change', nodes: changed } as Edit, `${label} ${changed.length === 1 ? changed[0]!.name : `${changed.length} things`}${on}`);
+    this.documents.commit({ kind: 'change', nodes: changed }, `${label} ${changed.length === 1 ? changed[0]!.name : `${changed.length} things`}${on}`);
   }
 
   /** Changes everything selected that lies on a plane; what is on one plane as a whole, about the middle of the box around it. */
@@ -352,7 +352,7 @@ export class ArrangingService {
     this.saySkipped(skipped);
     if (nodes.length === 0) return;
     const name = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
-    this.documents.commit({ kind: 'change', nodes } as Edit, `${label}: ${name}`);
+    this.documents.commit({ kind: 'change', nodes }, `${label}: ${name}`);
   }
 }
 

@@ -36,7 +36,7 @@ export class FindingService {
       return {
         title,
         text: `${title} ${group} ${COMMAND_WORDS[id] ?? ''}`.toLowerCase(),
-        found: () => ({ title, keys, why: this.commands.why(id), go: () => this.commands.run(id) }),
+        found: () => ({ title, keys, why: this.commands.why(id), go: () => this.run(id) }),
       };
     }),
     ...SETTINGS.map((setting): Entry => ({
@@ -65,6 +65,11 @@ export class FindingService {
       .map(({ entry }) => entry.found());
   }
 
+  private run(id: CommandId): void {
+    this.going++;
+    this.commands.run(id);
+  }
+
   private whyNot({ wants }: Setting): string | null {
     if (wants === 'things' && this.arranging.nodes().length === 0) return 'Select something first.';
     if (wants === 'several' && this.arranging.nodes().length < 2) return 'Select two or more things first.';
@@ -72,11 +77,16 @@ export class FindingService {
     return null;
   }
 
+  /** Grows with everything that is gone to: an older one that still looks for its control gives up. */
+  private going = 0;
+
   private goTo({ stage, tool, controls }: Setting): void {
+    const mine = ++this.going;
     this.view.setStage(stage);
     this.view.setTool(tool);
     let frames = 0;
     const look = (): void => {
+      if (mine !== this.going) return;
       // The wanted control has half of the time for itself; after that the next may stand in.
       const control = firstOf(frames < PATIENCE / 2 ? controls.slice(0, 1) : controls);
       if (control) return reveal(control);

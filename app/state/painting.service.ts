@@ -9,6 +9,7 @@ import {
   swatchOf,
   type Colour,
   type Edit,
+  type SingleEdit,
   type Gradient,
   type Paint,
   type PlaneBox,
@@ -44,7 +45,7 @@ export class PaintingService {
     }
     const shapes = this.arranging.shapes();
     const items = shapes.map((shape) => ({ id: shape.id, paint: change(shape.paint, shape) }));
-    const edit = { kind: 'paints', items } as Edit;
+    const edit: Edit = { kind: 'paints', items };
     if (keep) this.documents.commit(edit, `${label} ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
     else this.documents.show(edit);
   }
@@ -72,7 +73,7 @@ export class PaintingService {
   }
 
   setSwatches(swatches: readonly Swatch[], label: string): void {
-    this.documents.commit({ kind: 'swatches', swatches } as Edit, label);
+    this.documents.commit({ kind: 'swatches', swatches }, label);
   }
 
   /** A new swatch of a colour, which what is painted with it then follows. */
@@ -86,7 +87,7 @@ export class PaintingService {
 
   changeSwatch(id: string, part: Partial<Pick<Swatch, 'name' | 'colour'>>, keep = true): void {
     const swatches = this.documents.kept().swatches.map((s) => (s.id === id ? { ...s, ...part } : s));
-    const edit = { kind: 'swatches', swatches } as Edit;
+    const edit: Edit = { kind: 'swatches', swatches };
     if (keep) this.documents.commit(edit, `change swatch ${swatches.find((s) => s.id === id)?.name ?? ''}`);
     else this.documents.show(edit);
   }
@@ -100,8 +101,9 @@ export class PaintingService {
       const paint = mapColours(node.paint, fixed);
       return JSON.stringify(paint) === JSON.stringify(node.paint) ? [] : [{ id: node.id, paint }];
     });
-    const edits = [...(items.length > 0 ? [{ kind: 'paints', items }] : []), { kind: 'swatches', swatches: swatches.filter((s) => s.id !== id) }];
-    this.documents.commit({ kind: 'all', edits } as Edit, 'remove swatch');
+    const edits: SingleEdit[] = [{ kind: 'swatches', swatches: swatches.filter((s) => s.id !== id) }];
+    if (items.length > 0) edits.unshift({ kind: 'paints', items });
+    this.documents.commit({ kind: 'all', edits }, 'remove swatch');
     this.view.patch({ paint: mapColours(this.view.paint(), fixed) });
   }
 

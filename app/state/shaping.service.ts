@@ -36,6 +36,7 @@ import {
   type Outline,
   type PlanePoint,
   type ShapeNode,
+  type SingleEdit,
 } from '@core';
 import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
@@ -97,7 +98,7 @@ export class ShapingService {
     if (outlines.length === 0) return void this.messages.say('info', 'Nothing would be left', ['The shapes are as they were.']);
     const ids = [...rest.map((shape) => shape.id), first.id];
     const nodes = outlines.map((outline, i): ShapeNode => ({ ...first, id: i === 0 ? first.id : newId(), outline }));
-    this.documents.commit({ kind: 'replace', ids, nodes } as Edit, `${COMBINED[operation]} ${shapes.length} shapes`);
+    this.documents.commit({ kind: 'replace', ids, nodes }, `${COMBINED[operation]} ${shapes.length} shapes`);
     this.view.select(nodes.map((node) => node.id));
   }
 
@@ -132,8 +133,10 @@ export class ShapingService {
       if (shape && outline) kept.push({ id, plane: shape.plane, outline });
       else if (shape) gone.push(id);
     }
-    const edits = [...(kept.length > 0 ? [{ kind: 'lay', items: kept }] : []), ...(gone.length > 0 ? [{ kind: 'delete', ids: gone }] : [])];
-    if (edits.length > 0) this.documents.commit({ kind: 'all', edits } as Edit, `delete ${this.pointCount()} points`);
+    const edits: SingleEdit[] = [];
+    if (kept.length > 0) edits.push({ kind: 'lay', items: kept });
+    if (gone.length > 0) edits.push({ kind: 'delete', ids: gone });
+    if (edits.length > 0) this.documents.commit({ kind: 'all', edits }, `delete ${this.pointCount()} points`);
     this.view.patch({ points: [] });
     return true;
   }
@@ -144,7 +147,7 @@ export class ShapingService {
       const shape = findShape(this.documents.kept(), id);
       return shape ? [{ id, plane: shape.plane, outline: movePoints(shape.outline, ids, du, dv) }] : [];
     });
-    return items.length > 0 ? ({ kind: 'lay', items } as Edit) : null;
+    return items.length > 0 ? { kind: 'lay', items } : null;
   }
 
   /** One more point where a selected shape's boundary is nearest to a place of its plane; it is then chosen. */
@@ -226,7 +229,7 @@ export class ShapingService {
         paint,
       };
     });
-    this.documents.commit({ kind: 'add', nodes, artworks: [] } as Edit, `divide ${shape.name} in ${nodes.length}`);
+    this.documents.commit({ kind: 'add', nodes, artworks: [] }, `divide ${shape.name} in ${nodes.length}`);
     this.view.select(nodes.map((node) => node.id));
     return null;
   }
@@ -246,7 +249,7 @@ export class ShapingService {
     const parts = shape && splitAt(shape.outline, [...entry[1]][0]!);
     if (!shape || !parts) return void this.messages.say('info', 'Choose a point inside a line, or a point of an outline');
     const nodes = parts.map((outline, i): ShapeNode => ({ ...shape, id: i === 0 ? shape.id : newId(), outline, paint: asLine(shape) }));
-    this.documents.commit({ kind: 'replace', ids: [shape.id], nodes } as Edit, `split ${shape.name}`);
+    this.documents.commit({ kind: 'replace', ids: [shape.id], nodes }, `split ${shape.name}`);
     this.view.select(nodes.map((node) => node.id));
   }
 
@@ -261,7 +264,7 @@ export class ShapingService {
     if (!joined) return;
     const paint = joined.closed ? { ...first.paint, fill: first.paint.fill ?? this.view.paint().fill } : first.paint;
     const node: ShapeNode = { ...first, outline: joined, paint };
-    this.documents.commit({ kind: 'replace', ids: [...rest.map((line) => line.id), first.id], nodes: [node] } as Edit, `join ${lines.length} lines`);
+    this.documents.commit({ kind: 'replace', ids: [...rest.map((line) => line.id), first.id], nodes: [node] }, `join ${lines.length} lines`);
     this.view.select([node.id]);
   }
 
@@ -272,8 +275,7 @@ export class ShapingService {
       const all = new Set(ringsOf(shape.outline).flatMap((ring) => ring.points.map((p) => p.id)));
       return { id: shape.id, plane: shape.plane, outline: change(shape.outline, chosen.get(shape.id) ?? all) };
     });
-    if (items.length > 0)
-      this.documents.commit({ kind: 'lay', items } as Edit, `${label} of ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
+    if (items.length > 0) this.documents.commit({ kind: 'lay', items }, `${label} of ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
   }
 
   private each(label: string, change: (shape: ShapeNode) => Outline | null): void {
@@ -283,12 +285,11 @@ export class ShapingService {
       const paint = outline.closed ? { ...shape.paint, fill: shape.paint.fill ?? this.view.paint().fill } : asLine(shape);
       return [{ ...shape, outline, paint }];
     });
-    if (nodes.length > 0)
-      this.documents.commit({ kind: 'change', nodes } as Edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
+    if (nodes.length > 0) this.documents.commit({ kind: 'change', nodes }, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
   }
 
   private lay(label: string, shape: ShapeNode, outline: Outline): void {
-    this.documents.commit({ kind: 'outline', id: shape.id, outline } as Edit, `${label} ${shape.name}`);
+    this.documents.commit({ kind: 'outline', id: shape.id, outline }, `${label} ${shape.name}`);
   }
 }
 

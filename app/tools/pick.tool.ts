@@ -131,7 +131,7 @@ export function moveAll(document: CheminDocument, ids: readonly string[], by: Ce
   const others = ids.filter((id) => !onFaces.has(id) && findNode(document, id) !== null);
   const edits = [...(others.length > 0 ? [{ kind: 'move' as const, ids: [...others], by }] : []), ...boxes];
   if (edits.length === 0) return null;
-  return (edits.length === 1 ? edits[0]! : { kind: 'all', edits }) as Edit;
+  return edits.length === 1 ? edits[0]! : { kind: 'all', edits };
 }
 
 /** A movement along a plane's u and v as cells along the world's axes (on the sheet: a right, b down). */

@@ -85,7 +85,13 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('all'), edits: z.array(singleEditSchema).min(1) }),
 ]);
 
-export type Edit = z.infer<typeof editSchema>;
+/** Data that nobody changes in place. */
+type Frozen<T> = T extends readonly unknown[] | object ? { readonly [K in keyof T]: Frozen<T[K]> } : T;
+
+export type Edit = Frozen<z.infer<typeof editSchema>>;
+
+/** An edit that is not made of others. */
+export type SingleEdit = Frozen<z.infer<typeof singleEditSchema>>;
 
 /**
  * The document after an edit. Pure; shares everything that did not change with the document before, so that caches

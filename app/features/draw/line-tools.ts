@@ -105,8 +105,8 @@ function lineTool(verb: string, nothing: string, change: (context: ToolContext, 
       const paint = outline.closed ? line.paint : { ...line.paint, fill: null, line: line.paint.line ?? { colour: '#2a2333', width: 0.4 } };
       return { ...line, id: i === 0 ? line.id : context.newId(), outline, paint };
     });
-    const edit = nodes.length > 0 ? { kind: 'replace', ids: [line.id], nodes } : { kind: 'delete', ids: [line.id] };
-    return { edit: edit as Edit, label: `${verb} ${line.name}` };
+    const edit: Edit = nodes.length > 0 ? { kind: 'replace', ids: [line.id], nodes } : { kind: 'delete', ids: [line.id] };
+    return { edit, label: `${verb} ${line.name}` };
   };
   return {
     start: () => ({ at: null }),

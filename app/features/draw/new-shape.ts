@@ -26,6 +26,6 @@ export function drawnShape(
     paint: outline.closed ? fitPaint(paint, outlineBox(outline) ?? LOOSE_BOX) : { ...paint, fill: null, line: paint.line ?? USUAL_LINE },
     ...(inscribed && { inscribed }),
   };
-  const edit = { kind: 'add', nodes: [node], artworks: [], ...(before !== undefined && { before }) } as Edit;
+  const edit: Edit = { kind: 'add', nodes: [node], artworks: [], ...(before !== undefined && { before }) };
   return { commit: { edit, label: `draw ${node.name}` }, select: [node.id] };
 }
