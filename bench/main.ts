@@ -172,7 +172,7 @@ function shapeRows(): Row[] {
     maker.make(document);
     let step = 0;
     const moved = median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['s7'], by: { a: (step++ % 5) + 1, b: 0, h: 0 } })), 15);
-    const source = median(() => catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 0 }), 7);
+    const source = median(() => catchSource(document, { kind: 'floor', offset: 0 }), 7);
     return { count, picture, moved, source };
   });
   const [first, last] = [times[0]!, times.at(-1)!];

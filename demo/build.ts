@@ -1,4 +1,4 @@
-import { ellipseOutline, exactCells, outlineThrough, rectangleOutline, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+import { anchorIn, bodyOf, ellipseOutline, exactCells, outlineThrough, readingFrameOf, rectangleOutline, surfaceNamed, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
 
 /** Makes the nodes of demo drawings with ids that are the same every time. */
 export class NodeMaker {
@@ -53,7 +53,7 @@ export class NodeMaker {
     return { kind: 'group', id: this.nextId(), name, hidden: false, locked: false, children };
   }
 
-  /** Artwork on the outer end of a solid, or on a named face. */
+  /** Artwork on the outer end of a solid, or on a named face, at a place from the upper left of the face's box. */
   placed(
     name: string,
     artwork: string,
@@ -61,7 +61,8 @@ export class NodeMaker {
     face: 'end' | `side:${number}`,
     box: { x: number; y: number; width: number; height: number },
   ): DocumentNode {
-    return { kind: 'placement', id: this.nextId(), name, hidden: false, locked: false, artwork, target: { kind: 'face', node: host.id, face }, box };
+    const anchor = anchorIn(readingFrameOf(surfaceNamed(bodyOf(host), face)!)!, box);
+    return { kind: 'placement', id: this.nextId(), name, hidden: false, locked: false, artwork, target: { kind: 'face', node: host.id, face }, anchor };
   }
 }
 

@@ -7,8 +7,10 @@ import {
   findShape,
   idsWithin,
   invert33,
+  groundNormal,
+  placementGround,
   placementMap,
-  shapesById,
+  resizedAnchor,
   type CheminDocument,
   type Edit,
   type PlacementNode,
@@ -124,21 +126,23 @@ export class HandlesService {
   }
 
   private sizeHandle(node: PlacementNode): readonly Handle[] {
-    const map = placementMap(this.pictures.geometry(), node, shapesById(this.documents.shown().nodes));
-    const corner = map && apply33(map, node.box.x + node.box.width, node.box.y + node.box.height);
+    const document = this.documents.shown();
+    const ground = placementGround(document, node);
+    const map = ground && placementMap(this.pictures.geometry(), node, 'kind' in ground ? null : ground);
+    const corner = map && apply33(map, node.anchor.width, node.anchor.height);
     const inverse = map && invert33(map);
-    if (!corner || !inverse) return [];
+    if (!ground || !corner || !inverse) return [];
     const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
       const kept = findNode(this.documents.kept(), node.id);
       const at = this.toSheet(px);
       const p = apply33(inverse, at.x, at.y);
       if (kept?.kind !== 'placement' || !p) return;
-      const ratio = kept.box.height / kept.box.width;
+      const ratio = kept.anchor.height / kept.anchor.width;
       // The larger of both movements sets the size; the proportions stay.
-      const wanted = Math.max(p.x - kept.box.x, (p.y - kept.box.y) / ratio);
+      const wanted = Math.max(p.x, p.y / ratio);
       const width = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
-      const box = { ...kept.box, width: exactCells(width), height: exactCells(width * ratio) };
-      this.finish({ kind: 'place', id: node.id, target: kept.target, box }, `set size of ${kept.name}`, end);
+      const anchor = resizedAnchor(kept.anchor, groundNormal(ground), exactCells(width), exactCells(width * ratio));
+      this.finish({ kind: 'place', id: node.id, target: kept.target, anchor, ...(kept.overhangs && { overhangs: kept.overhangs }) }, `set size of ${kept.name}`, end);
     };
     return [{ name: 'size', ...this.toScreen(corner), drag }];
   }

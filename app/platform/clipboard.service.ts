@@ -4,7 +4,7 @@ import {
   idsWithin,
   invert33,
   outlineBox,
-  moved,
+  movedAll,
   PART_TYPE,
   partOf,
   pastePart,
@@ -130,7 +130,7 @@ export class ClipboardService {
     // A cell aside of what is there already, so that it is seen to be new.
     const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
     const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
-    const nodes = aside ? pasted.nodes.map((node) => moved(node, { a: 1, b: 1, h: 0 })) : pasted.nodes;
+    const nodes = aside ? movedAll(pasted.nodes, { a: 1, b: 1, h: 0 }) : pasted.nodes;
     const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks }];
     if (pasted.swatches.length > document.swatches.length) edits.unshift({ kind: 'swatches', swatches: pasted.swatches });
     this.documents.commit({ kind: 'all', edits }, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
@@ -146,7 +146,7 @@ export class ClipboardService {
     const shapes = shapesFromArtwork(read.value.flat, plane, { u: 0, v: 0 }, cell, MM_PER_PX, newId);
     if (!shapes.ok) return this.refuse(shapes.problems);
     const by = this.toMiddle(shapes.value);
-    const nodes = shapes.value.map((node) => moved(node, moveOnPlane(plane, by.u, by.v)));
+    const nodes = movedAll(shapes.value, moveOnPlane(plane, by.u, by.v));
     this.documents.commit({ kind: 'add', nodes, artworks: [] }, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
     this.view.select(nodes.map((node) => node.id));
     const notes = [...read.notes, ...shapes.notes];
@@ -177,5 +177,5 @@ export class ClipboardService {
 function placeOf(node: DocumentNode): unknown {
   if (node.kind === 'shape') return [node.plane, node.outline];
   if (node.kind === 'group') return node.children.map(placeOf);
-  return node.kind === 'placement' ? [node.target, node.box] : node.kind === 'copy' ? [node.of, node.by] : [node.from, node.to];
+  return node.kind === 'placement' ? [node.target, node.anchor] : node.kind === 'copy' ? [node.of, node.by, node.axes, node.turn] : [node.from, node.to];
 }

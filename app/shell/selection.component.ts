@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
+  anchorIn,
   axesOf,
   boxAround,
+  boxIn,
   canHaveDepth,
   ellipseOf4,
   ellipseOutline,
@@ -14,11 +16,16 @@ import {
   idsWithin,
   isCurved,
   moveOutline,
+  placementGround,
   planeName,
+  readingFrameOf,
+  SHEET_READING,
   stretchOutline,
   type PlacementNode,
   type Plane,
   type PlaneBox,
+  type PlaneFrame,
+  type ReadBox,
   type ShapeNode,
 } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
@@ -155,12 +162,24 @@ export class SelectionComponent {
     this.store.commit({ kind: 'depth', id: shape.id, depth: exactCells(depth) }, `set depth of ${shape.name}`);
   }
 
-  protected setBox(node: PlacementNode, part: Partial<PlacementNode['box']>): void {
-    const ratio = node.box.height / node.box.width;
-    const box = { ...node.box, ...part };
+  /** Where a placement lies as it is read: from the upper left of its face's box, or from its plane's origin. */
+  protected boxOf(node: PlacementNode): ReadBox {
+    return boxIn(this.frameOf(node), node.anchor);
+  }
+
+  private frameOf(node: PlacementNode): PlaneFrame {
+    const ground = placementGround(this.store.shown(), node);
+    return (ground && readingFrameOf(ground)) ?? SHEET_READING;
+  }
+
+  protected setBox(node: PlacementNode, part: Partial<ReadBox>): void {
+    const now = this.boxOf(node);
+    const ratio = now.height / now.width;
+    const box = { ...now, ...part };
     if (part.width !== undefined) box.height = exactCells(part.width * ratio);
     if (part.height !== undefined) box.width = exactCells(part.height / ratio);
-    this.store.commit({ kind: 'place', id: node.id, target: node.target, box }, `set size of ${node.name}`);
+    const anchor = anchorIn(this.frameOf(node), box, node.anchor);
+    this.store.commit({ kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }, `set size of ${node.name}`);
   }
 
   /** Whether a shape is filled with one colour, which can be changed here in every stage. */

@@ -4,12 +4,19 @@ import {
   whyNoDepth,
   alignBoxes,
   aroundAll,
+  addWorld,
+  anchorThrough,
+  artworkCorners,
+  artworkOnPlane,
+  artworkOnSurface,
+  cellsOn,
   copyNodes,
   distributeBoxes,
   dotWorld,
   exactCells,
-  faceNamed,
-  facesIn,
+  groundNormal,
+  lengthWorld,
+  surfacesIn,
   findNode,
   findShape,
   flattenTree,
@@ -17,19 +24,24 @@ import {
   independentCopy,
   mirrorLaid,
   moved,
+  movedAll,
   outlineBox,
   planeKey,
   planeName,
-  readingDirections,
+  placementGround,
+  planeFrame,
+  planeOfSurface,
+  readingFrameOf,
   ringsOf,
-  rectangleOutline,
   samePlane,
   scaleLaid,
-  shapesById,
+  scaleWorld,
+  shapesIn,
   stretchOutline,
   toPlane,
   turnLaid,
   type CellMove,
+  type CheminDocument,
   type CopyNode,
   type Direction,
   type DocumentNode,
@@ -41,6 +53,7 @@ import {
   type PlanePoint,
   type ShapeNode,
   type Side,
+  type Surface,
   type WorldPoint,
 } from '@core';
 import { newId } from '../platform/ids';
@@ -76,7 +89,7 @@ export class ArrangingService {
     return chosen.filter((id) => !held.has(id)).flatMap((id) => findNode(document, id) ?? []);
   });
   /** Every selected shape, what groups hold included. */
-  readonly shapes = computed((): readonly ShapeNode[] => [...shapesById(this.nodes()).values()]);
+  readonly shapes = computed((): readonly ShapeNode[] => shapesIn(this.nodes()));
   readonly copies = computed((): readonly CopyNode[] => flattenTree(this.nodes()).flatMap(({ node }) => (node.kind === 'copy' ? [node] : [])));
   /** The plane in which the selection is aligned: that of its first shape. */
   readonly plane = computed(() => this.shapes()[0]?.plane ?? null);
@@ -160,28 +173,31 @@ export class ArrangingService {
       for (let i = 0; i <= along.count; i++) if (r + i > 0) places.push(plus(times(along.step, i), times(rows.step, r)));
     }
     if (nodes.length === 0 || places.length === 0) return;
-    const copies = places.flatMap((by) =>
-      linked ? nodes.map((node) => this.linkedCopy(node, by)) : copyNodes(nodes, newId).map((node) => this.movedCopy(node, by)),
-    );
+    // Artwork moves within its face; a step that only leads away from it would lay every copy on the first.
+    const able = linked ? nodes : nodes.filter((node) => places.every((by) => this.movesWithin(node, by)));
+    this.saySkipped(nodes.filter((node) => !able.includes(node)).map(({ name }) => `“${name}” lies on a face, and these steps lead away from it.`));
+    if (able.length === 0) return;
+    const copies = places.flatMap((by) => (linked ? able.map((node) => this.linkedCopy(node, by)) : movedWithin(copyNodes(able, newId), by)));
     const edit: Edit = { kind: 'add', nodes: copies, artworks: [] };
-    this.documents.commit(edit, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    this.documents.commit(edit, `${label} ${able.length === 1 ? able[0]!.name : `${able.length} things`}`);
     this.view.select(copies.map((node) => node.id));
   }
 
-  /** A copy in its place; artwork on a face that is not copied with it is moved within that face. */
-  private movedCopy(node: DocumentNode, by: CellMove): DocumentNode {
-    if (node.kind !== 'placement' || node.target.kind !== 'face') return moved(node, by);
-    const host = findShape(this.documents.kept(), node.target.node);
-    const face = host && faceNamed(this.pictures.geometry(), host, node.target.face);
-    if (!face) return node;
-    const { right, down } = readingDirections(face.normal);
-    const along = (direction: WorldPoint): number => exactCells(dotWorld(by, direction));
-    return { ...node, box: { ...node.box, x: exactCells(node.box.x + along(right)), y: exactCells(node.box.y + along(down)) } };
+  /** Whether artwork on a face that is not copied with it comes to lie elsewhere on the face; anything else always does. */
+  private movesWithin(node: DocumentNode, by: CellMove): boolean {
+    if (node.kind !== 'placement' || node.target.kind !== 'face') return true;
+    const host = node.target.node;
+    if (this.nodes().some((other) => other.id === host)) return true;
+    const ground = placementGround(this.documents.kept(), node);
+    const frame = ground && readingFrameOf(ground);
+    return !frame || lengthWorld(by) === 0 || Math.abs(dotWorld(by, frame.u)) + Math.abs(dotWorld(by, frame.v)) > 1e-9;
   }
 
   private linkedCopy(node: DocumentNode, by: CellMove): CopyNode {
-    const [of, from] = node.kind === 'copy' ? [node.of, node.by] : [node.id, { a: 0, b: 0, h: 0 }];
-    return { kind: 'copy', id: newId(), name: node.name, hidden: false, locked: false, of, by: plus(from, by) };
+    const from = node.kind === 'copy' ? node : { of: node.id, by: { a: 0, b: 0, h: 0 } };
+    const { of, axes, turn } = { axes: undefined, turn: undefined, ...from };
+    const copy = { kind: 'copy', id: newId(), name: node.name, hidden: false, locked: false, of, by: plus(from.by, by) } as const;
+    return { ...copy, ...(axes && { axes }), ...(turn && { turn }) };
   }
 
   /** One copy, a cell aside along the plane of the first selected shape. */
@@ -284,7 +300,7 @@ export class ArrangingService {
     const shape = findShape(document, id);
     if (!shape || !plane) return null;
     if (samePlane(shape.plane, plane)) return outlineBox(shape.outline);
-    return facesIn(shape, plane)[0]?.box ?? null;
+    return surfacesIn(shape, plane)[0]?.box ?? null;
   }
 
   /** All selected shapes as wide, or as high, as the first: one side of each stays where it is. */
@@ -305,7 +321,7 @@ export class ArrangingService {
   /** The boxes of things on a plane; none for those that lie elsewhere. */
   private boxesOf(nodes: readonly DocumentNode[], plane: Plane): readonly PlaneBox[] {
     return nodes.flatMap((node) => {
-      const boxes = [...shapesById([node]).values()].flatMap((shape) => (samePlane(shape.plane, plane) ? (outlineBox(shape.outline) ?? []) : []));
+      const boxes = shapesIn([node]).flatMap((shape) => (samePlane(shape.plane, plane) ? (outlineBox(shape.outline) ?? []) : []));
       return boxes.length > 0 ? [aroundAll(boxes)] : [];
     });
   }
@@ -334,7 +350,7 @@ export class ArrangingService {
   private each(label: string, change: (laid: Laid, about: PlanePoint, box: PlaneBox) => Laid): void {
     const skipped: string[] = [];
     const parts = flattenTree(this.nodes()).flatMap(({ node, locked }) => {
-      const laid = locked ? null : laidOf(node);
+      const laid = locked ? null : laidOf(node, this.documents.kept());
       if (!laid && node.kind !== 'group') skipped.push(`“${node.name}” ${locked ? 'is locked' : whyFixed(node)}.`);
       return laid && (node.kind === 'shape' || node.kind === 'placement') ? [{ node, laid }] : [];
     });
@@ -347,7 +363,7 @@ export class ArrangingService {
       const box = boxes.get(planeKey(laid.plane));
       if (!box) return [];
       const next = change(laid, this.pivot() ?? { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, box);
-      return [node.kind === 'shape' ? { ...node, ...next } : placedIn(node, next)];
+      return [node.kind === 'shape' ? { ...node, ...next } : placedIn(node, laid, next, this.documents.kept())];
     });
     this.saySkipped(skipped);
     if (nodes.length === 0) return;
@@ -359,35 +375,43 @@ export class ArrangingService {
 /** Why something cannot be turned, scaled or laid elsewhere by itself. */
 function whyFixed({ kind }: DocumentNode): string {
   if (kind === 'copy') return 'is a linked copy: change its original, or make it independent';
-  return kind === 'placement' ? 'lies on a face and stays with it' : 'follows what it measures';
+  return kind === 'placement' ? 'lies on a face that is gone' : 'follows what it measures';
 }
 
-/** A thing's boundary on its plane; a placement's is its box. Null for what lies on faces, and for groups. */
-function laidOf(node: DocumentNode): Laid | null {
+/** Things moved as copies: artwork on a face that is not among them within that face. */
+function movedWithin(nodes: readonly DocumentNode[], by: CellMove): readonly DocumentNode[] {
+  const inside = new Set(flattenTree(nodes).map(({ node }) => node.id));
+  return movedAll(nodes, by).map((node) => {
+    if (node.kind !== 'placement' || node.target.kind !== 'face' || inside.has(node.target.node)) return node;
+    return { ...node, anchor: { ...node.anchor, at: plus(node.anchor.at, by) } };
+  });
+}
+
+/** The plane in which artwork lies, be it its own or its face's. */
+function planeUnder(ground: Surface | Plane | null): Plane | null {
+  return ground && ('kind' in ground ? ground : planeOfSurface(ground));
+}
+
+/** A thing's boundary on its plane; a placement's is its corners. Null for groups, and for artwork whose face is gone. */
+function laidOf(node: DocumentNode, document: CheminDocument): Laid | null {
   if (node.kind === 'shape') return { outline: node.outline, plane: node.plane, paint: node.paint };
-  if (node.kind !== 'placement' || node.target.kind !== 'plane') return null;
-  const { plane } = node.target;
-  const { x, y, width, height } = node.box;
-  const corners = [{ x, y }, { x: x + width, y: y + height }].map((p) => planeFromReading(plane, p)); // prettier-ignore
-  return { outline: rectangleOutline(corners[0]!, corners[1]!), plane, paint: NO_PAINT };
+  if (node.kind !== 'placement') return null;
+  const ground = placementGround(document, node);
+  const plane = planeUnder(ground);
+  const frame = ground && ('kind' in ground ? artworkOnPlane(node.anchor, ground) : artworkOnSurface(node.anchor, ground));
+  if (!plane || !frame) return null;
+  const corners = artworkCorners(frame, node.anchor);
+  const places = cellsOn(plane, corners) ?? corners.map(({ a, b }) => ({ u: a, v: b }));
+  return { outline: { points: places.map((p, i) => ({ id: i + 1, ...p })), closed: true }, plane, paint: NO_PAINT };
 }
 
-/** A placement whose box has come to lie elsewhere on a plane. */
-function placedIn(node: PlacementNode, { outline, plane }: Laid): PlacementNode {
-  const corners = outline.points.map((p) => readingFromPlane(plane, p));
-  const [x, y] = [Math.min(...corners.map((p) => p.x)), Math.min(...corners.map((p) => p.y))];
-  const [right, bottom] = [Math.max(...corners.map((p) => p.x)), Math.max(...corners.map((p) => p.y))];
-  const box = { x: exactCells(x), y: exactCells(y), width: exactCells(right - x), height: exactCells(bottom - y) };
-  return { ...node, target: { kind: 'plane', plane }, box };
-}
-
-/** Between a plane's own cells and those in which it is read: x to the right, y down. */
-function planeFromReading({ kind }: Plane, { x, y }: { readonly x: number; readonly y: number }): PlanePoint {
-  return { u: kind === 'left' ? -x : x, v: kind === 'sheet' ? y : -y };
-}
-
-function readingFromPlane({ kind }: Plane, { u, v }: PlanePoint): { readonly x: number; readonly y: number } {
-  return { x: kind === 'left' ? -u : u, y: kind === 'sheet' ? v : -v };
+/** A placement whose corners have come to lie elsewhere; on the plane of its face it stays on the face. */
+function placedIn(node: PlacementNode, before: Laid, { outline, plane }: Laid, document: CheminDocument): PlacementNode {
+  const frame = planeFrame(plane, 1);
+  const corners = outline.points.map((p): WorldPoint => (frame ? addWorld(frame.origin, addWorld(scaleWorld(frame.u, p.u), scaleWorld(frame.v, p.v))) : { a: p.u, b: p.v, h: 0 }));
+  const stays = node.target.kind === 'face' && samePlane(plane, before.plane);
+  const ground = stays ? placementGround(document, node)! : plane;
+  return { ...node, target: stays ? node.target : { kind: 'plane', plane }, anchor: anchorThrough(corners, groundNormal(ground)) };
 }
 
 const touches = (p: PlaneBox, q: PlaneBox): boolean => p.minU <= q.maxU && q.minU <= p.maxU && p.minV <= q.maxV && q.minV <= p.maxV;

@@ -5,18 +5,19 @@ import {
   cellsFromPlane,
   drawnPoints,
   exactCells,
-  faceNamed,
+  bodyOf,
   findShape,
   planeKey,
-  planeOfCorners,
+  planeOfSurface,
   PictureMaker,
   sheetDistance,
   sheetFromPlane,
   sheetFromWorld,
+  surfaceNamed,
   type CatchSource,
   type CheminDocument,
   type DocumentNode,
-  type FaceName,
+  type SurfaceName,
   type Plane,
   type PlanePoint,
   type SheetPoint,
@@ -69,7 +70,7 @@ export class PictureService {
     if (!this.view.snapping()) return NOTHING;
     const sources = this.sources();
     let source = sources.get(key);
-    if (!source) sources.set(key, (source = catchSource(this.documents.kept(), this.geometry(), plane)));
+    if (!source) sources.set(key, (source = catchSource(this.documents.kept(), plane)));
     return source;
   }
 
@@ -138,11 +139,11 @@ export class PictureService {
     return caught && { at: cellsFromPlane(plane, caught), word: caught.kind };
   }
 
-  /** The plane that a face of a shape lies in, a free one for slanting faces; null for things without faces. */
-  planeOfFace(id: string, name: FaceName | null): Plane | null {
+  /** The plane that a face of a shape lies in, a free one for slanting faces; null for round ones and for things without faces. */
+  planeOfFace(id: string, name: SurfaceName | null): Plane | null {
     const shape = findShape(this.documents.kept(), id);
-    const face = shape && name ? faceNamed(this.geometry(), shape, name) : null;
-    return face && planeOfCorners(face, this.geometry().cell);
+    const surface = shape && name ? surfaceNamed(bodyOf(shape), name) : null;
+    return surface && planeOfSurface(surface);
   }
 }
 

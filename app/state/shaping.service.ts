@@ -6,9 +6,10 @@ import {
   divideEdge,
   dividedBoxes,
   divideSpan,
-  faceNamed,
-  faceOnPlane,
-  faceWord,
+  bodyOf,
+  surfaceNamed,
+  surfaceOnPlane,
+  surfaceWord,
   figure,
   findShape,
   followSwatch,
@@ -42,7 +43,6 @@ import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from './messages.store';
-import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
 const LINE = { colour: '#2a2333', width: 0.4 } as const;
@@ -62,7 +62,6 @@ export class ShapingService {
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   private readonly arranging = inject(ArrangingService);
-  private readonly pictures = inject(PictureService);
 
   /** Chosen points by shape; all points of the selected shapes where none is chosen. */
   private readonly chosen = computed(() => {
@@ -194,10 +193,10 @@ export class ShapingService {
     const [shape, ...more] = this.arranging.shapes();
     if (!shape || more.length > 0) return null;
     const pressed = this.view.face();
-    const face = shape.depth === 0 ? { plane: shape.plane, outline: shape.outline } : pressed && faceOnPlane(shape, pressed);
+    const face = shape.depth === 0 ? { plane: shape.plane, outline: shape.outline } : pressed && surfaceOnPlane(shape, pressed);
     const box = face && boxOfRectangle(face.outline);
     if (!box) return null;
-    const word = pressed && shape.depth !== 0 ? faceWord(faceNamed(this.pictures.geometry(), shape, pressed)!.normal) : null;
+    const word = pressed && shape.depth !== 0 ? surfaceWord(surfaceNamed(bodyOf(shape), pressed)!) : null;
     return { shape, plane: face.plane, box, word };
   });
 

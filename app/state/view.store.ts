@@ -1,5 +1,5 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { AxisPlaneKind, CatchGroup, FaceName, HandOver, Outline, Paint, Plane, PlanePoint, SheetPoint, SolveAs } from '@core';
+import type { AxisPlaneKind, CatchGroup, SurfaceName, HandOver, Outline, Paint, Plane, PlanePoint, SheetPoint, SolveAs } from '@core';
 
 import { STAGES, type StageName, type ToolName } from './stages';
 
@@ -26,7 +26,7 @@ interface ViewState {
   readonly height: number;
   readonly selection: readonly string[];
   /** The face that was pressed last, of the first selected thing. */
-  readonly face: FaceName | null;
+  readonly face: SurfaceName | null;
   readonly paint: Paint;
   /** Chosen points of selected shapes, each as the shape's id and the point's, parted by a space. */
   readonly points: readonly string[];
@@ -176,7 +176,7 @@ export const ViewStore = signalStore(
     putPlane(plane: Plane): void {
       patchState(store, { plane });
     },
-    select(selection: readonly string[], face: FaceName | null = null): void {
+    select(selection: readonly string[], face: SurfaceName | null = null): void {
       const kept = store.points().filter((point) => selection.includes(point.split(' ')[0] ?? ''));
       const edge = store.edge();
       patchState(store, { selection, face, points: kept, edge: edge && selection.includes(edge.node) ? edge : null });

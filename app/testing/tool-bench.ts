@@ -71,7 +71,7 @@ export class ToolBench<S> {
       on: (plane) => ({
         plane,
         options: { sheetFromPlane: sheetFromPlane(geometry.sight.projection, plane, geometry.cell), pxPerUnit: 4, grid: this.grid },
-        source: catchSource(document, geometry, plane),
+        source: catchSource(document, plane),
       }),
       regions: (plane) => ({ ...regionsOf(linesInPlane(document, plane)), pending: false }),
       traced: null,

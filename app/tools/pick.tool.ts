@@ -1,4 +1,6 @@
 import {
+  addWorld,
+  dotWorld,
   exactCells,
   figure,
   findNode,
@@ -7,8 +9,11 @@ import {
   apply33,
   pickAt,
   axesOf,
-  placementMap,
-  shapesById,
+  placementGround,
+  readingFrameOf,
+  readingMap,
+  scaleWorld,
+  SHEET_READING,
   type CellMove,
   type CheminDocument,
   type DocumentNode,
@@ -77,8 +82,8 @@ function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<Pic
 function frameOf(id: string, context: ToolContext): { readonly map: Mat33 | null; readonly plane: Plane } {
   const node = findNode(context.document, id);
   if (node?.kind === 'placement') {
-    const map = placementMap(context.geometry, node, shapesById(context.document.nodes));
-    return { map, plane: node.target.kind === 'plane' ? node.target.plane : context.plane };
+    const ground = placementGround(context.document, node);
+    return { map: ground && readingMap(context.geometry, ground), plane: node.target.kind === 'plane' ? node.target.plane : context.plane };
   }
   const plane = node?.kind === 'shape' ? node.plane : context.plane;
   return { map: context.on(plane).options.sheetFromPlane, plane };
@@ -102,18 +107,12 @@ function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | n
   const node = findNode(context.document, drag.node);
   const plane = node?.kind === 'shape' ? node.plane : context.plane;
   // Artwork is dragged in the frame in which it is read, shapes in their plane.
-  const read = node?.kind === 'placement' ? { x: moved.u, y: moved.v } : { x: plane.kind === 'left' ? -moved.u : moved.u, y: plane.kind === 'sheet' ? moved.v : -moved.v }; // prettier-ignore
-  const by = node?.kind === 'placement' && node.target.kind === 'plane' ? fromReading(node.target.plane, read) : moved;
-  return moveAll(
-    context.document,
-    drag.ids,
-    moveOnPlane(node?.kind === 'placement' && node.target.kind === 'plane' ? node.target.plane : plane, by.u, by.v),
-    read,
-  );
-}
-
-function fromReading({ kind }: Plane, { x, y }: { readonly x: number; readonly y: number }): PlanePoint {
-  return { u: kind === 'left' ? -x : x, v: kind === 'sheet' ? y : -y };
+  const ground = node?.kind === 'placement' ? placementGround(context.document, node) : plane;
+  const frame = (ground && readingFrameOf(ground)) ?? SHEET_READING;
+  const along = moveOnPlane(plane, moved.u, moved.v);
+  const by = node?.kind === 'placement' ? addWorld(scaleWorld(frame.u, moved.u), scaleWorld(frame.v, moved.v)) : along;
+  const read = { x: exactCells(dotWorld(by, frame.u)), y: exactCells(dotWorld(by, frame.v)) };
+  return moveAll(context.document, drag.ids, { a: exactCells(by.a), b: exactCells(by.b), h: exactCells(by.h) }, read);
 }
 
 /**
@@ -122,14 +121,20 @@ function fromReading({ kind }: Plane, { x, y }: { readonly x: number; readonly y
  */
 export function moveAll(document: CheminDocument, ids: readonly string[], by: CellMove, read: { readonly x: number; readonly y: number }): Edit | null {
   const moving = new Set(ids.flatMap((id) => idsWithin(findNode(document, id) ?? ({ id, kind: 'copy' } as DocumentNode))));
-  const boxes = ids.flatMap((id) => {
+  const placed = ids.flatMap((id) => {
     const node = findNode(document, id);
     if (node?.kind !== 'placement' || node.target.kind !== 'face' || moving.has(node.target.node)) return [];
-    return [{ kind: 'place' as const, id, target: node.target, box: { ...node.box, x: exactCells(node.box.x + read.x), y: exactCells(node.box.y + read.y) } }]; // prettier-ignore
+    const ground = placementGround(document, node);
+    const frame = ground && readingFrameOf(ground);
+    if (!frame) return [];
+    const { at } = node.anchor;
+    const there = addWorld(at, addWorld(scaleWorld(frame.u, read.x), scaleWorld(frame.v, read.y)));
+    const anchor = { ...node.anchor, at: { a: exactCells(there.a), b: exactCells(there.b), h: exactCells(there.h) } };
+    return [{ kind: 'place' as const, id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }];
   });
-  const onFaces = new Set(boxes.map((edit) => edit.id));
+  const onFaces = new Set(placed.map((edit) => edit.id));
   const others = ids.filter((id) => !onFaces.has(id) && findNode(document, id) !== null);
-  const edits = [...(others.length > 0 ? [{ kind: 'move' as const, ids: [...others], by }] : []), ...boxes];
+  const edits = [...(others.length > 0 ? [{ kind: 'move' as const, ids: [...others], by }] : []), ...placed];
   if (edits.length === 0) return null;
   return edits.length === 1 ? edits[0]! : { kind: 'all', edits };
 }

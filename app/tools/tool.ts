@@ -6,7 +6,7 @@ import type {
   CheminDocument,
   DocumentNode,
   Edit,
-  FaceName,
+  SurfaceName,
   Outline,
   Paint,
   Picture,
@@ -105,7 +105,7 @@ export interface ToolStep<S> {
   readonly preview?: Edit | null;
   readonly select?: readonly string[];
   /** The face of the selected thing that was pressed. */
-  readonly face?: FaceName | null;
+  readonly face?: SurfaceName | null;
   /** A colour that was picked. */
   readonly colour?: string;
   /** A plane that was found, to draw on from now on. */

@@ -4,7 +4,7 @@ import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import {
   artworkSchema,
-  boxSchema,
+  anchorSchema,
   cellsSchema,
   cellSizeSchema,
   dimensionFields,
@@ -15,6 +15,7 @@ import {
   idSchema,
   lightSchema,
   nameSchema,
+  overhangsSchema,
   nodeSchema,
   outlineSchema,
   paintSchema,
@@ -26,10 +27,10 @@ import {
   targetSchema,
 } from './schema';
 import { followFaces } from './inscribed';
-import { moved } from './move';
-import { addedUnder, arranged, changedNodes, grouped, idsInside, replaced, ungrouped, withoutNodes, wrongKind } from './tree-edits';
+import { movedNodes } from './move';
+import { addedUnder, arranged, changedNodes, grouped, replaced, ungrouped, withoutNodes, wrongKind } from './tree-edits';
 import { recounted } from './recount';
-import type { Bitmap, CheminDocument, DocumentNode, Reference } from './types';
+import type { Bitmap, CheminDocument, DocumentNode, PlacementNode, Reference } from './types';
 
 const ids = z.array(idSchema).min(1);
 
@@ -62,7 +63,7 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('lock'), ids, locked: z.boolean() }),
   z.strictObject({ kind: z.literal('group'), ids, id: idSchema, name: nameSchema }),
   z.strictObject({ kind: z.literal('ungroup'), id: idSchema }),
-  z.strictObject({ kind: z.literal('place'), id: idSchema, target: targetSchema, box: boxSchema }),
+  z.strictObject({ kind: z.literal('place'), id: idSchema, target: targetSchema, anchor: anchorSchema, overhangs: overhangsSchema }),
   z.strictObject({ kind: z.literal('light'), light: lightSchema }),
   z.strictObject({ kind: z.literal('projection'), projection: projectionSchema }),
   z.strictObject({ kind: z.literal('grid'), grid: gridSchema }),
@@ -157,17 +158,17 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
   }
 }
 
-type NodeEdit = Extract<Edit, { kind: 'move' | 'outline' | 'depth' | 'plane' | 'paint' | 'name' | 'hide' | 'lock' | 'place' | 'dimension' }>;
+type NodeEdit = ChangeEdit | Extract<Edit, { kind: 'move' }>;
+type ChangeEdit = Extract<Edit, { kind: 'outline' | 'depth' | 'plane' | 'paint' | 'name' | 'hide' | 'lock' | 'place' | 'dimension' }>;
 
 function changeNodes(document: CheminDocument, edit: NodeEdit): readonly DocumentNode[] {
+  if (edit.kind === 'move') return movedNodes(document, edit.ids, edit.by);
   const targets = 'ids' in edit ? edit.ids : [edit.id];
   const changes = new Map(targets.map((id) => [id, edit]));
-  // What lies in something that is moved moves with it, not once more.
-  if (edit.kind === 'move' && changes.size > 1) for (const id of idsInside(document.nodes, changes)) changes.delete(id);
   return changedNodes(document, changes, changed);
 }
 
-function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
+function changed(node: DocumentNode, edit: ChangeEdit): DocumentNode {
   switch (edit.kind) {
     case 'name':
       return { ...node, name: edit.name };
@@ -175,13 +176,11 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
       return { ...node, hidden: edit.hidden };
     case 'lock':
       return { ...node, locked: edit.locked };
-    case 'move':
-      return moved(node, edit.by);
     case 'paint':
       return painted(node, edit.paint);
     case 'place':
       if (node.kind !== 'placement') throw wrongKind(node, 'placement');
-      return { ...node, target: edit.target, box: edit.box };
+      return placedAt(node, edit);
     case 'dimension':
       if (node.kind !== 'dimension') throw wrongKind(node, 'dimension');
       return { ...node, ...edit, kind: 'dimension' };
@@ -190,6 +189,10 @@ function changed(node: DocumentNode, edit: NodeEdit): DocumentNode {
       if (edit.kind === 'outline') return { ...node, outline: edit.outline };
       return edit.kind === 'depth' ? { ...node, depth: edit.depth } : { ...node, plane: edit.plane };
   }
+}
+
+function placedAt({ overhangs: _, ...node }: PlacementNode, { target, anchor, overhangs }: Extract<Edit, { kind: 'place' }>): PlacementNode {
+  return { ...node, target, anchor, ...(overhangs && { overhangs }) };
 }
 
 /** A thing in a paint; all that a group holds. */

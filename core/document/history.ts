@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { describeEdit } from './describe-edit';
 import { applyEdit, editSchema, type Edit } from './edits';
 import { documentFault, passEdit } from './gate';
+import { presentEdit } from './migrations';
 import type { CheminDocument } from './types';
 
 /** One step that can be undone. */
@@ -75,8 +76,8 @@ export function goToStep(history: History, position: number): History {
 }
 
 /**
- * A history from what storage keeps: the first document and the steps since. Steps from the first that does not fit
- * on are dropped.
+ * A history from what storage keeps: the first document and the steps since, of whatever format. Steps from the first
+ * that does not fit on are dropped.
  */
 export function replayHistory(base: CheminDocument, steps: readonly Step[], position: number): History {
   const documents = [base];
@@ -84,9 +85,10 @@ export function replayHistory(base: CheminDocument, steps: readonly Step[], posi
   let present = base;
   try {
     for (const step of steps) {
-      present = applyEdit(present, step.edit);
+      const edit = presentEdit(step.edit, present);
+      present = applyEdit(present, edit);
       documents.push(present);
-      kept.push(step);
+      kept.push(edit === step.edit ? step : { ...step, edit });
     }
   } catch {
     // What fits so far is a valid history; the caller compares its end with the document that was saved.

@@ -3,10 +3,14 @@ import { mapPaint } from '../paint/paint';
 import { samePlane, type Plane } from '../projection/planes';
 import { ellipseOf4, ellipseOutline } from '../shape/forms';
 import type { Outline, OutlinePoint } from '../shape/outline';
-import { faceOnPlane } from '../solid/face-on-plane';
-import type { FaceName } from '../solid/faces';
-import { findShape } from './tree';
-import type { CheminDocument, DocumentNode, ShapeNode } from './types';
+import { exactCells } from '../math/exact';
+import { surfaceNamed } from '../geometry/body';
+import { bodyOf } from '../geometry/book';
+import type { SurfaceName } from '../geometry/names';
+import { surfaceOnPlane } from '../geometry/surface-on-plane';
+import { carriedAnchor, keepsDirections, rigidBetween } from './carry';
+import { nodesById } from './tree';
+import type { CheminDocument, DocumentNode, PlacementNode, ShapeNode } from './types';
 
 /** The circle that touches the nearer sides of the box around a face, in cells of the face's plane. */
 export interface InscribedCircle {
@@ -17,8 +21,8 @@ export interface InscribedCircle {
 }
 
 /** The circle inscribed in a face of a shape; null where there is no such flat face. */
-export function inscribedIn(host: ShapeNode, name: FaceName): InscribedCircle | null {
-  const face = faceOnPlane(host, name);
+export function inscribedIn(host: ShapeNode, name: SurfaceName): InscribedCircle | null {
+  const face = surfaceOnPlane(host, name);
   if (!face) return null;
   const { minU, minV, maxU, maxV } = face.box;
   const centre = { u: (minU + maxU) / 2, v: (minV + maxV) / 2 };
@@ -27,38 +31,65 @@ export function inscribedIn(host: ShapeNode, name: FaceName): InscribedCircle | 
 }
 
 /**
- * A document after an edit with every inscribed circle where its face is now. One that was itself changed so that it
- * touches its face's sides no longer is let go, as are those whose host is gone; where only the face is gone the circle
- * waits as it is. O(nodes) where something is inscribed or not.
+ * A document after an edit with everything that hangs on surfaces where these are now. An inscribed circle follows its
+ * face; one that was itself changed so that it touches its face's sides no longer is let go, as are those whose host is
+ * gone; where only the face is gone the circle waits as it is. Artwork goes along where its host was moved, turned or
+ * mirrored as a whole, and stays where it is on its plane whatever else happens to the host. O(nodes).
  */
 export function followFaces(before: CheminDocument, after: CheminDocument): CheminDocument {
   if (before.nodes === after.nodes) return after;
   const follow = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
     let next: DocumentNode[] | null = null;
     nodes.forEach((node, i) => {
-      const now = node.kind === 'shape' && node.inscribed ? followed(node, before, after) : node.kind === 'group' ? inGroup(node) : node;
+      const now = followedNode(node, before, after, follow);
       if (now !== node) (next ??= [...nodes])[i] = now;
     });
     return next ?? nodes;
-  };
-  const inGroup = (group: Extract<DocumentNode, { kind: 'group' }>): DocumentNode => {
-    const children = follow(group.children);
-    return children === group.children ? group : { ...group, children };
   };
   const nodes = follow(after.nodes);
   return nodes === after.nodes ? after : { ...after, nodes };
 }
 
+function followedNode(
+  node: DocumentNode,
+  before: CheminDocument,
+  after: CheminDocument,
+  follow: (nodes: readonly DocumentNode[]) => readonly DocumentNode[],
+): DocumentNode {
+  if (node.kind === 'group') {
+    const children = follow(node.children);
+    return children === node.children ? node : { ...node, children };
+  }
+  if (node.kind === 'shape') return node.inscribed ? followed(node, before, after) : node;
+  return node.kind === 'placement' && node.target.kind === 'face' ? carriedByHost(node, node.target, before, after) : node;
+}
+
+function carriedByHost(node: PlacementNode, { node: host, face }: { node: string; face: string }, before: CheminDocument, after: CheminDocument): PlacementNode {
+  const [was, is] = [nodesById(before.nodes).get(host), nodesById(after.nodes).get(host)];
+  if (was === is || was?.kind !== 'shape' || is?.kind !== 'shape' || nodesById(before.nodes).get(node.id) !== node) return node;
+  if (was.outline === is.outline && was.plane === is.plane) return node;
+  const map = rigidBetween(was, is);
+  if (!map) return node;
+  const { by } = map;
+  if (keepsDirections(map)) {
+    if (by.a === 0 && by.b === 0 && by.h === 0) return node;
+    const { at } = node.anchor;
+    return { ...node, anchor: { ...node.anchor, at: { a: exactCells(at.a + by.a), b: exactCells(at.b + by.b), h: exactCells(at.h + by.h) } } };
+  }
+  const form = surfaceNamed(bodyOf(was), face)?.form;
+  return form?.kind === 'flat' ? { ...node, anchor: carriedAnchor(node.anchor, form.frame.normal, form.frame.origin, map) } : node;
+}
+
 function followed(node: ShapeNode, before: CheminDocument, after: CheminDocument): ShapeNode {
   const { inscribed, ...free } = node;
-  const host = findShape(after, inscribed!.node);
-  if (!host || host.id === node.id) return free;
-  const old = findShape(before, host.id);
-  if (old === host && findShape(before, node.id) === node) return node;
+  const host = nodesById(after.nodes).get(inscribed!.node);
+  if (host?.kind !== 'shape' || host.id === node.id) return free;
+  const old = nodesById(before.nodes).get(host.id);
+  if (old === host && nodesById(before.nodes).get(node.id) === node) return node;
   const circle = inscribedIn(host, inscribed!.face);
   if (!circle) return node;
   if (samePlane(circle.plane, node.plane) && sameCircle(circle.outline, node.outline)) return node;
-  if (old === host || old === null) return free;
+  if (old === host || old?.kind !== 'shape') return free;
   return placed(node, circle);
 }
 

@@ -2,27 +2,67 @@ import { exactCells } from '../math/exact';
 import { mapPaint } from '../paint/paint';
 import { axesOf, type Plane } from '../projection/planes';
 import { moveOutline } from '../shape/outline';
-import type { Anchor, CellMove, DocumentNode } from './types';
+import { shiftedMove, type CellMove } from '../geometry/rigid';
+import { changedNodes, idsInside } from './tree-edits';
+import { idsWithin, nodesById } from './tree';
+import type { Anchor, CheminDocument, DocumentNode } from './types';
 
-/** A thing moved; what lies on a face moves with its host alone. */
-export function moved(node: DocumentNode, by: CellMove): DocumentNode {
-  if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by)) };
+/**
+ * A thing moved; what lies on a face moves with its host.
+ * @param along ids of everything that moves by the same amount: copies of these keep their distance to them
+ */
+export function moved(node: DocumentNode, by: CellMove, along: ReadonlySet<string> = NOTHING): DocumentNode {
+  if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by, along)) };
   if (node.kind === 'shape') {
     const { plane, du, dv } = movedPlane(node.plane, by);
     if (du === 0 && dv === 0) return { ...node, plane };
-    const paint = mapPaint(node.paint, (p) => ({ u: p.u + du, v: p.v + dv }));
-    return { ...node, plane, outline: moveOutline(node.outline, du, dv), paint };
+    const shift = (p: { u: number; v: number }): { u: number; v: number } => ({ u: p.u + du, v: p.v + dv });
+    const surfaces = node.surfaces && Object.fromEntries(Object.entries(node.surfaces).map(([name, paint]) => [name, mapPaint(paint, shift)]));
+    return { ...node, plane, outline: moveOutline(node.outline, du, dv), paint: mapPaint(node.paint, shift), ...(surfaces && { surfaces }) };
   }
-  if (node.kind === 'copy') return { ...node, by: { a: exactCells(node.by.a + by.a), b: exactCells(node.by.b + by.b), h: exactCells(node.by.h + by.h) } };
+  if (node.kind === 'copy') return { ...node, ...shiftedMove(node, by, along.has(node.of)) };
   if (node.kind === 'dimension') {
     const { plane, du, dv } = movedPlane(node.plane, by);
     const anchor = (at: Anchor): Anchor => ({ ...at, u: exactCells(at.u + du), v: exactCells(at.v + dv) });
     return { ...node, plane, from: anchor(node.from), to: anchor(node.to) };
   }
-  if (node.target.kind === 'face') return node;
-  const { plane, du, dv } = movedPlane(node.target.plane, by);
-  const [dx, dy] = plane.kind === 'left' ? [-du, -dv] : plane.kind === 'sheet' ? [du, dv] : [du, -dv];
-  return { ...node, target: { kind: 'plane', plane }, box: { ...node.box, x: exactCells(node.box.x + dx), y: exactCells(node.box.y + dy) } };
+  if (node.target.kind === 'face' && !along.has(node.target.node)) return node;
+  const { at } = node.anchor;
+  const anchor = { ...node.anchor, at: { a: exactCells(at.a + by.a), b: exactCells(at.b + by.b), h: exactCells(at.h + by.h) } };
+  return node.target.kind === 'face' ? { ...node, anchor } : { ...node, target: { kind: 'plane', plane: movedPlane(node.target.plane, by).plane }, anchor };
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
+
+/** Things moved together, with what lies on their faces and is among them; copies among them keep their distance to their originals. */
+export function movedAll(nodes: readonly DocumentNode[], by: CellMove): readonly DocumentNode[] {
+  const along = new Set(nodes.flatMap(idsWithin));
+  return nodes.map((node) => moved(node, by, along));
+}
+
+/**
+ * The nodes with some moved by the same amount: each once, though it may lie in a group that is moved too, and copies of
+ * what is moved stay where they are to it.
+ * @throws CoreError `unknown-node`
+ */
+export function movedNodes(document: CheminDocument, ids: readonly string[], by: CellMove): readonly DocumentNode[] {
+  const changes = new Map(ids.map((id) => [id, by]));
+  // What lies in something that is moved moves with it, not once more.
+  if (changes.size > 1) for (const id of idsInside(document.nodes, changes)) changes.delete(id);
+  return changedNodes(document, changes, (node) => moved(node, by, along(document, changes)));
+}
+
+const sets = new WeakMap<ReadonlyMap<string, unknown>, ReadonlySet<string>>();
+
+/** Everything that moves with these, groups' contents included, and the copies among them, whose copies move along too. */
+function along(document: CheminDocument, heads: ReadonlyMap<string, unknown>): ReadonlySet<string> {
+  let set = sets.get(heads);
+  if (!set) {
+    const byId = nodesById(document.nodes);
+    set = new Set([...heads.keys()].flatMap((id) => (byId.has(id) ? idsWithin(byId.get(id)!) : [])));
+    sets.set(heads, set);
+  }
+  return set;
 }
 
 function movedPlane(plane: Plane, by: CellMove): { readonly plane: Plane; readonly du: number; readonly dv: number } {

@@ -85,7 +85,7 @@ export function checkDocument(data: unknown): Checked<CheminDocument> {
     return refuse('not-a-project', '', 'This is not a Chemin project: it does not say "format": "chemin".');
   }
   const { version } = data as { version?: unknown };
-  if (version === 1 || version === 2) return checkDocument(toPresentVersion(data as Record<string, unknown>));
+  if (version === 1 || version === 2 || version === 3) return checkDocument(toPresentVersion(data as Record<string, unknown>));
   if (typeof version === 'number' && version > DOCUMENT_VERSION) {
     return refuse('later-version', 'version', `The project was saved by a later Chemin (format ${version}; this one reads up to ${DOCUMENT_VERSION}).`);
   }

@@ -3,7 +3,7 @@ import type { Extent } from '../grid/settings';
 import { mapPaint } from '../paint/paint';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
-import type { Anchor, CheminDocument, DocumentNode } from './types';
+import type { Anchor, CellMove, CheminDocument, DocumentNode } from './types';
 import type { PlanePoint } from '../math/points';
 
 /**
@@ -13,10 +13,11 @@ import type { PlanePoint } from '../math/points';
 export function recounted(document: CheminDocument, cell: number): CheminDocument {
   const k = document.grid.cell / cell;
   const count = (cells: number): number => exactCells(cells * k);
+  const places = ({ a, b, h }: CellMove): CellMove => ({ a: count(a), b: count(b), h: count(h) });
   const plane = ({ stance, ...p }: Plane): Plane => ({
     ...p,
     offset: count(p.offset),
-    ...(stance && { stance: { ...stance, at: { a: count(stance.at.a), b: count(stance.at.b), h: count(stance.at.h) } } }),
+    ...(stance && { stance: { ...stance, at: places(stance.at) } }),
   });
   const scale = ({ u, v }: PlanePoint): PlanePoint => ({ u: count(u), v: count(v) });
   const outline = (o: Outline): Outline =>
@@ -27,12 +28,16 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
   const anchor = (at: Anchor): Anchor => ({ ...at, ...scale(at) });
   const node = (n: DocumentNode): DocumentNode => {
     if (n.kind === 'group') return { ...n, children: n.children.map(node) };
-    if (n.kind === 'shape') return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth), paint: mapPaint(n.paint, scale) };
-    if (n.kind === 'copy') return { ...n, by: { a: count(n.by.a), b: count(n.by.b), h: count(n.by.h) } };
+    if (n.kind === 'shape') {
+      const surfaces = n.surfaces && Object.fromEntries(Object.entries(n.surfaces).map(([name, paint]) => [name, mapPaint(paint, scale)]));
+      const paint = mapPaint(n.paint, scale);
+      return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth), paint, ...(surfaces && { surfaces }) };
+    }
+    if (n.kind === 'copy') return { ...n, by: places(n.by) };
     if (n.kind === 'dimension') return { ...n, plane: plane(n.plane), from: anchor(n.from), to: anchor(n.to), apart: count(n.apart) };
-    const { x, y, width, height } = n.box;
+    const { at, width, height } = n.anchor;
     const target = n.target.kind === 'plane' ? { ...n.target, plane: plane(n.target.plane) } : n.target;
-    return { ...n, target, box: { x: count(x), y: count(y), width: count(width), height: count(height) } };
+    return { ...n, target, anchor: { ...n.anchor, at: places(at), width: count(width), height: count(height) } };
   };
   const { floor, left, right } = document.grid.extents;
   const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };

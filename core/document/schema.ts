@@ -6,7 +6,8 @@ import { allPoints, type Outline } from '../shape/outline';
 import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
 import { dotWorld, type WorldPoint } from '../math/points';
-import type { FaceName } from '../solid/faces';
+import { isSurfaceName } from '../geometry/names';
+import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
@@ -59,9 +60,7 @@ const plane = z
   })
   .refine((p) => (p.kind === 'free') === (p.stance !== undefined), 'a free plane, and no other, has a stance')
   .refine((p) => !p.stance || isSquare(p.stance), 'the directions of a free plane have length 1 and are square to each other');
-const faceName = z
-  .string()
-  .regex(/^(base|end|side:\d+|round:\d+)$/, 'a face is named base, end, side:number or round:number') as unknown as z.ZodType<FaceName>;
+const surfaceName = z.string().refine(isSurfaceName, 'a surface is named by steps such as end, side:3 or cut:hatch/side:2');
 const share = z.number().min(0).max(1);
 const line = z.strictObject({
   colour: paintColour,
@@ -114,6 +113,7 @@ export const nameSchema = name;
 
 export const lightSchema: z.ZodType<Light> = z.strictObject({
   sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
+  lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
   ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone }),
 });
 
@@ -152,15 +152,24 @@ export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion
 
 export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('plane'), plane }),
-  z.strictObject({ kind: z.literal('face'), node: id, face: faceName }),
+  z.strictObject({ kind: z.literal('face'), node: id, face: surfaceName }),
 ]);
 
-export const boxSchema = z.strictObject({
-  x: cells,
-  y: cells,
+export const anchorSchema = z.strictObject({
+  at: worldCells,
   width: cells.refine((w) => w > 0, 'a width is more than 0'),
   height: cells.refine((h) => h > 0, 'a height is more than 0'),
+  turn: angle.exactOptional(),
+  mirrored: z.literal(true).exactOptional(),
 });
+export const overhangsSchema = z.literal(true).exactOptional();
+
+const signedAxis = z.enum(['a', 'b', 'h', '-a', '-b', '-h']);
+const rigidFields = {
+  axes: z.tuple([signedAxis, signedAxis, signedAxis]).refine(areAxes, 'the three axes are carried to three different ones').exactOptional(),
+  turn: z.strictObject({ axis: z.enum(['a', 'b', 'h']), deg: angle }).exactOptional(),
+  by: worldCells,
+};
 
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 
@@ -174,10 +183,11 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
       outline,
       depth: cells,
       paint: paintSchema,
-      inscribed: z.strictObject({ node: id, face: faceName }).exactOptional(),
+      inscribed: z.strictObject({ node: id, face: surfaceName }).exactOptional(),
+      surfaces: z.record(surfaceName, paintSchema).refine((s) => Object.keys(s).length <= 1000, 'at most 1000 surfaces have paints of their own').exactOptional(),
     }),
-    z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, box: boxSchema }),
-    z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, by: worldCells }),
+    z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, anchor: anchorSchema, overhangs: overhangsSchema }),
+    z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, ...rigidFields }),
     z.strictObject({ kind: z.literal('dimension'), ...nodeBase, ...dimensionFields }),
   ]),
 );
@@ -288,7 +298,6 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
   const faults: Fault[] = [];
   const complain = (path: readonly (string | number)[], message: string): void => void faults.push({ path, message });
   const ids = new Set<string>();
-  const originals = new Set<string>();
   const copies: { of: string; path: readonly (string | number)[] }[] = [];
   const artworks = new Set(document.artworks.map((artwork) => artwork.id));
   const visit = (nodes: readonly DocumentNode[], path: readonly (string | number)[], depth: number): void => {
@@ -299,11 +308,10 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
       if (node.kind === 'group') visit(node.children, [...path, i, 'children'], depth + 1);
       if (node.kind === 'placement' && !artworks.has(node.artwork)) complain([...path, i, 'artwork'], `there is no artwork “${node.artwork}”`);
       if (node.kind === 'copy') copies.push({ of: node.of, path: [...path, i, 'of'] });
-      else originals.add(node.id);
     });
   };
   visit(document.nodes, ['nodes'], 0);
-  for (const { of, path } of copies) if (!originals.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
+  for (const { of, path } of copies) if (!ids.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
   const unique = (list: readonly { readonly id: string }[], where: string, what: string): Set<string> => {
     const known = new Set(list.map((part) => part.id));
     if (known.size < list.length) complain([where], `two ${what} have one id`);

@@ -53,6 +53,20 @@ export function idsWithin(node: DocumentNode): readonly string[] {
   return node.kind === 'group' ? [node.id, ...node.children.flatMap(idsWithin)] : [node.id];
 }
 
+/** All shapes of a tree in document order. */
+export function shapesIn(nodes: readonly DocumentNode[]): readonly ShapeNode[] {
+  return nodes.flatMap((node) => (node.kind === 'shape' ? [node] : node.kind === 'group' ? shapesIn(node.children) : []));
+}
+
+const nodeMaps = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, DocumentNode>>();
+
+/** Every node of a tree by its id; made once for each list of nodes. */
+export function nodesById(nodes: readonly DocumentNode[]): ReadonlyMap<string, DocumentNode> {
+  let byId = nodeMaps.get(nodes);
+  if (!byId) nodeMaps.set(nodes, (byId = new Map(flattenTree(nodes).map(({ node }) => [node.id, node]))));
+  return byId;
+}
+
 const idSets = new WeakMap<readonly DocumentNode[], ReadonlySet<string>>();
 
 /** Every id in a tree; made once for each list of nodes. */

@@ -7,10 +7,14 @@ import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import type { Colour, Paint, Swatch } from '../paint/paint';
-import type { FaceName } from '../solid/faces';
+import type { ArtworkAnchor } from '../geometry/anchor';
+import type { SurfaceName } from '../geometry/names';
+import type { CellMove, RigidMove } from '../geometry/rigid';
+
+export type { CellMove } from '../geometry/rigid';
 
 /** The version that this code writes. Older ones are brought up by migrations; later ones are refused. */
-export const DOCUMENT_VERSION = 3;
+export const DOCUMENT_VERSION = 4;
 
 /** Deepest nesting of groups that a document may have. */
 export const MAX_GROUP_DEPTH = 32;
@@ -83,29 +87,29 @@ export interface ShapeNode extends NodeBase {
   readonly depth: number;
   readonly paint: Paint;
   /** Of a circle: the face that it is inscribed in, and stays so until it is let go. */
-  readonly inscribed?: { readonly node: string; readonly face: FaceName };
+  readonly inscribed?: { readonly node: string; readonly face: SurfaceName };
+  /** Paints of single surfaces in place of the whole thing's; those of surfaces that are gone wait for them. */
+  readonly surfaces?: Readonly<Record<SurfaceName, Paint>>;
 }
 
-/** Where a placement lies: a plane, or a face of a solid (or of a flat shape) by name. */
-export type PlacementTarget = { readonly kind: 'plane'; readonly plane: Plane } | { readonly kind: 'face'; readonly node: string; readonly face: FaceName };
+/** Where a placement lies: a plane, or a surface of a solid (or of a flat shape) by name. */
+export type PlacementTarget = { readonly kind: 'plane'; readonly plane: Plane } | { readonly kind: 'face'; readonly node: string; readonly face: SurfaceName };
 
-/**
- * One appearance of an artwork. The box is in cells of the reading frame: x right and y down as text stands there,
- * from the top left of the face's box, or from the world's origin on a plane.
- */
+/** One appearance of an artwork. */
 export interface PlacementNode extends NodeBase {
   readonly kind: 'placement';
   readonly artwork: string;
   readonly target: PlacementTarget;
-  readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  readonly anchor: ArtworkAnchor;
+  /** It is seen beyond its face's boundary too. */
+  readonly overhangs?: true;
 }
 
-/** Another appearance of something: it looks as its original does, moved by whole amounts of cells. */
-export interface CopyNode extends NodeBase {
+/** Another appearance of something: it looks as its original does, carried by a rigid move. */
+export interface CopyNode extends NodeBase, RigidMove {
   readonly kind: 'copy';
-  /** The original: anything but a copy. A copy inside its own original is not drawn again. */
+  /** The original: anything, copies and groups with copies in them too. A copy inside its own original is not drawn again. */
   readonly of: string;
-  readonly by: CellMove;
 }
 
 /** A place that is measured: a corner of a shape, as long as it is there, else the place itself in cells of the plane. */
@@ -129,13 +133,6 @@ export interface DimensionNode extends NodeBase {
 
 export type DocumentNode = GroupNode | ShapeNode | PlacementNode | CopyNode | DimensionNode;
 
-/** Displacement in cells along the world's axes; on the sheet a is right and b is down. */
-export interface CellMove {
-  readonly a: number;
-  readonly b: number;
-  readonly h: number;
-}
-
 /** Flat artwork, kept as cleaned SVG text of groups, paths, gradients and clips. */
 export interface Artwork {
   readonly id: string;
@@ -148,6 +145,8 @@ export interface Artwork {
 
 export interface Light {
   readonly sun: Sun;
+  /** A lamp that shines in place of the sun: its place in cells of the world, and how far it reaches, in cells. */
+  readonly lamp?: { readonly at: CellMove; readonly reach: number };
   readonly ramp: Ramp;
 }
 

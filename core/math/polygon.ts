@@ -67,8 +67,8 @@ export function containsPoint(polygon: FlatPolygon, x: number, y: number): boole
 /**
  * Clips a polygon to a convex one (Sutherland and Hodgman 1974), both as flat coordinates. The result is written to
  * `out`; the number of its coordinates comes back, 0 where nothing is left. `clip` must run clockwise on screen
- * (positive `signedArea`). Allocates nothing; `out` and `scratch` need room for `subject.length + clip.length`
- * numbers each, and more where the subject is not convex.
+ * (positive `signedArea`). On which side of an edge a corner lies is told by exact signs. Allocates nothing; `out` and
+ * `scratch` need room for `subject.length + clip.length` numbers each, and more where the subject is not convex.
  */
 export function clipToConvex(
   subject: Float64Array,
@@ -86,16 +86,16 @@ export function clipToConvex(
     const f = e + 2 === clipLength ? 0 : e + 2;
     const ex = clip[e]!;
     const ey = clip[e + 1]!;
-    const dx = clip[f]! - ex;
-    const dy = clip[f + 1]! - ey;
+    const fx = clip[f]!;
+    const fy = clip[f + 1]!;
     let count = 0;
     let px = from[length - 2]!;
     let py = from[length - 1]!;
-    let ps = dx * (py - ey) - dy * (px - ex);
+    let ps = -orient2d(ex, ey, fx, fy, px, py);
     for (let i = 0; i < length; i += 2) {
       const qx = from[i]!;
       const qy = from[i + 1]!;
-      const qs = dx * (qy - ey) - dy * (qx - ex);
+      const qs = -orient2d(ex, ey, fx, fy, qx, qy);
       if (qs >= 0 !== ps >= 0) {
         const t = ps / (ps - qs);
         to[count++] = px + t * (qx - px);

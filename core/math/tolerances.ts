@@ -21,6 +21,21 @@ export const TOUCHING = 1e-9;
  */
 export const COPLANAR = 1e-9;
 
+/**
+ * Cells by which two bodies may reach into each other and still count as side by side: two ticks, since corners of
+ * slanting things are rounded to one. On a sheet it is less than a thousandth of a mm.
+ */
+export const SIDE_BY_SIDE = 2 / TICKS_PER_CELL;
+
+/**
+ * Two flat surfaces that are each in front somewhere cut through each other where the smaller gap is more than this
+ * part of the larger; less is what rounding to ticks leaves, and hides a ten-thousandth of the overlap's length.
+ */
+export const CUTS_THROUGH = 1e-4;
+
+/** The same for surfaces with a curved one among them, whose facets lie beside them. */
+export const CUTS_THROUGH_CURVED = 2e-2;
+
 /** Square of the cosine between a face and the line of sight below which it is seen edge-on and not drawn. */
 export const EDGE_ON = 1e-12;
 

@@ -1,39 +1,33 @@
 import type { CheminDocument, ShapeNode } from '../document/types';
-import { dotWorld, subtractWorld, type PlanePoint } from '../math/points';
-import { planeFrame, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
+import type { Body, Surface } from '../geometry/body';
+import { FACET } from '../geometry/depth-recipe';
+import { addWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
+import { axesOf, planeFrame, planeKey, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';
 import { joinSources, type CatchSource } from '../snap/source';
-import { chordsOf, isCurved, outlineSegments } from '../shape/segments';
-import { FACET, type WorldFace } from '../solid/faces';
-import { drawnNodes } from './drawn-nodes';
-import { worldFaces, type Stage } from './things';
+import { chordsOf, isCurved, outlineSegments, type Segment } from '../shape/segments';
+import { drawnBody, drawnNodes, shapeInPlace } from './drawn-nodes';
 
 /** What a shape gives to be caught on its own plane, made once a shape. */
 const outlines = new WeakMap<ShapeNode, CatchSource>();
 
 /**
- * Everything of a document that lies in a plane and can be caught there: the outlines drawn on it, and the faces
- * and edges of solids that lie in it. Hidden things are left out.
+ * Everything of a document that lies in a plane and can be caught there: the outlines drawn on it, and the surfaces and
+ * edges of solids that lie in it. Hidden things are left out. A round side gives its rims, where they lie in the plane.
  * @param skip nodes that are not caught, such as what is being moved
  */
-export function catchSource(document: CheminDocument, stage: Stage, plane: Plane, skip: ReadonlySet<string> = NOTHING): CatchSource {
-  const frame = planeFrame(plane, stage.cell);
+export function catchSource(document: CheminDocument, plane: Plane, skip: ReadonlySet<string> = NOTHING): CatchSource {
+  const frame = planeFrame(plane, 1);
   const sources: CatchSource[] = [];
-  for (const { node, owner, hidden } of drawnNodes(document)) {
+  for (const drawn of drawnNodes(document)) {
+    const { node, owner, hidden } = drawn;
     if (hidden || node.kind !== 'shape' || skip.has(owner)) continue;
-    if (samePlane(node.plane, plane)) sources.push(kept(node));
-    if (frame && node.depth !== 0) for (const face of solidFaces(stage, node)) sources.push(ofFace(face, frame, stage.cell));
+    const shape = shapeInPlace(drawn);
+    if (shape && samePlane(shape.plane, plane)) sources.push(kept(shape));
+    const body = frame && node.depth !== 0 ? drawnBody(drawn) : null;
+    if (frame && body && reaches(body, plane)) sources.push(...inPlane(body, plane, frame));
   }
   return joinSources(sources);
-}
-
-/** The faces of solids, which depend on nothing but the cell. */
-const faces = new WeakMap<ShapeNode, { readonly cell: number; readonly faces: readonly WorldFace[] }>();
-
-function solidFaces(stage: Stage, node: ShapeNode): readonly WorldFace[] {
-  let known = faces.get(node);
-  if (known?.cell !== stage.cell) faces.set(node, (known = { cell: stage.cell, faces: worldFaces(stage, node) }));
-  return known.faces;
 }
 
 const NOTHING: ReadonlySet<string> = new Set();
@@ -48,27 +42,58 @@ function ofOutline({ outline }: ShapeNode): CatchSource {
   const centre = outline.closed ? outlineCentre(outline) : null;
   const centres = centre ? [centre] : [];
   if (!isCurved(outline)) return { points: outline.points, edges: outlineEdges(outline), centres, chords: [] };
-  const edges: [PlanePoint, PlanePoint][] = [];
-  const chords: [PlanePoint, PlanePoint][] = [];
-  for (const segment of outlineSegments(outline)) {
-    if (segment.kind === 'line') edges.push([segment.from, segment.to]);
-    else [segment.from, ...chordsOf(segment, FACET)].forEach((p, i, all) => i > 0 && chords.push([all[i - 1]!, p]));
-  }
-  return { points: outline.points, edges, centres, chords };
+  return { points: outline.points, centres, ...drawnAlong(outlineSegments(outline)) };
 }
 
-/** The corners of a face that lie in a plane, the edges between such neighbours, and its middle where all do. */
-function ofFace(face: WorldFace, frame: PlaneFrame, cell: number): CatchSource {
-  const inPlane = face.corners.map((corner): PlanePoint | null => {
-    const from = subtractWorld(corner, frame.origin);
-    if (Math.abs(dotWorld(from, frame.normal)) > 1e-9 * cell) return null;
-    return { u: dotWorld(from, frame.u) / (cell * cell), v: dotWorld(from, frame.v) / (cell * cell) };
+function drawnAlong(segments: readonly Segment[], place: (p: PlanePoint) => PlanePoint = (p) => p): Pick<CatchSource, 'edges' | 'chords'> {
+  const edges: [PlanePoint, PlanePoint][] = [];
+  const chords: [PlanePoint, PlanePoint][] = [];
+  for (const segment of segments) {
+    if (segment.kind === 'line') edges.push([place(segment.from), place(segment.to)]);
+    else [segment.from, ...chordsOf(segment, FACET)].map(place).forEach((p, i, all) => i > 0 && chords.push([all[i - 1]!, p]));
+  }
+  return { edges, chords };
+}
+
+/** Whether a body comes to a plane at all: a quick look before its surfaces are. */
+function reaches({ bounds: { min, max } }: Body, plane: Plane): boolean {
+  const axes = axesOf(plane);
+  return !axes || (min[axes.across] - IN_PLANE <= plane.offset && plane.offset <= max[axes.across] + IN_PLANE);
+}
+
+/** Cells from a plane within which a corner lies in it: rounding of exact places. */
+const IN_PLANE = 1e-9;
+
+/** What bodies give on planes, made once for both. */
+const found = new WeakMap<Body, Map<string, readonly CatchSource[]>>();
+
+function inPlane(body: Body, plane: Plane, frame: PlaneFrame): readonly CatchSource[] {
+  let byPlane = found.get(body);
+  if (!byPlane) found.set(body, (byPlane = new Map<string, readonly CatchSource[]>()));
+  const key = planeKey(plane);
+  let sources = byPlane.get(key);
+  if (!sources) byPlane.set(key, (sources = body.surfaces.flatMap((surface) => ofSurface(surface, frame))));
+  return sources;
+}
+
+/** The corners of a flat surface that lie in a plane, the edges between such neighbours, and its middle where all do. */
+function ofSurface({ form, rings }: Surface, frame: PlaneFrame): readonly CatchSource[] {
+  if (form.kind !== 'flat') return [];
+  const own = form.frame;
+  const world = (p: PlanePoint): WorldPoint => addWorld(own.origin, addWorld(scaleWorld(own.u, p.u), scaleWorld(own.v, p.v)));
+  const place = (p: PlanePoint): PlanePoint => {
+    const from = subtractWorld(world(p), frame.origin);
+    return { u: dotWorld(from, frame.u), v: dotWorld(from, frame.v) };
+  };
+  const lies = (p: PlanePoint): boolean => Math.abs(dotWorld(subtractWorld(world(p), frame.origin), frame.normal)) <= IN_PLANE;
+  return rings.flatMap((ring): readonly CatchSource[] => {
+    const inside = ring.filter((segment) => lies(segment.from));
+    if (inside.length === 0) return [];
+    const points = inside.map((segment) => place(segment.from));
+    const whole = inside.length === ring.length;
+    const along = whole ? ring : ring.filter((segment) => segment.kind === 'line' && lies(segment.from) && lies(segment.to));
+    const box = whole ? boxAround(points) : null;
+    const centres = box ? [{ u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }] : [];
+    return [{ points, centres, ...drawnAlong(along, place) }];
   });
-  const points = inPlane.filter((p) => p !== null);
-  const edges = inPlane.flatMap((p, i): [PlanePoint, PlanePoint][] => {
-    const next = inPlane[(i + 1) % inPlane.length];
-    return p && next ? [[p, next]] : [];
-  });
-  const box = points.length === inPlane.length ? boxAround(points) : null;
-  return { points, edges, centres: box ? [{ u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }] : [], chords: [] };
 }

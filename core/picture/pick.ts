@@ -1,6 +1,6 @@
 import { containsPoint } from '../math/polygon';
 import type { SheetPoint } from '../math/points';
-import type { Area } from './cut';
+import type { Area } from '../visibility/drawn-body';
 import type { Picture, Visible } from './picture';
 
 /**

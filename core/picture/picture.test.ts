@@ -110,10 +110,10 @@ describe('what can be caught', () => {
   it('is what is drawn on a plane and the faces of solids that lie in it', () => {
     const document = documentWith(shape('box', 'floor', 0, [1, 1], [5, 3], 4), shape('flat', 'floor', 4, [0, 0], [1, 1]));
     const maker = new PictureMaker();
-    const top = catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 4 });
+    const top = catchSource(document, { kind: 'floor', offset: 4 });
     expect(top.points).toHaveLength(4 + 4 + 8);
     expect(top.centres.map(({ u, v }) => [Math.round(u * 1e9) / 1e9, Math.round(v * 1e9) / 1e9])).toContainEqual([3, 2]);
-    expect(catchSource(document, maker.stageOf(document), { kind: 'floor', offset: 9 }).points).toEqual([]);
+    expect(catchSource(document, { kind: 'floor', offset: 9 }).points).toEqual([]);
   });
 });
 

@@ -1,27 +1,27 @@
-import { boxFromArtwork } from '../artwork/artwork';
 import { flatInk, type GroupMark, type LineStyle, type Mark } from '../artwork/marks';
-import { projectMarks } from '../artwork/project';
-import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
 import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
+import type { Body, Surface } from '../geometry/body';
+import { isDrawnEnd, type SurfaceName } from '../geometry/names';
+import { surfaceWord } from '../geometry/words';
 import { faceColour } from '../light/tones';
-import { apply33, IDENTITY, matrixOf, multiply33, type Mat33 } from '../math/matrix';
-import { addWorld, scaleWorld, type WorldPoint } from '../math/points';
-import { seenBox } from './dashes';
+import { IDENTITY, type Mat33 } from '../math/matrix';
+import type { WorldPoint } from '../math/points';
 import { inkOf } from './inks';
 import { lineMark } from './lines';
-import { meanColour, plainColour, type Colour, type Fill, type LinePaint, type Swatch } from '../paint/paint';
-import { projectionFrom } from '../projection/projection';
-import { planeFrame, sheetFromFrame } from '../projection/planes';
-import { sightFrom } from '../projection/sight';
+import { meanColour, plainColour, type Colour, type Fill, type LinePaint, type Paint, type Swatch } from '../paint/paint';
+import { sheetFromFrame } from '../projection/planes';
+import { drawRings } from '../shape/draw-segments';
 import { ringsOf } from '../shape/outline';
 import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import { flattenOutline, isCurved } from '../shape/segments';
-import { FACET, faceWord, type FaceName, type WorldFace } from '../solid/faces';
-import { rangeDirections } from '../visibility/drawn-face';
-import { OrderKeeper } from '../visibility/order';
-import { cutFace, type Area } from './cut';
-import { drawnNodes } from './drawn-nodes';
-import { boxCorners, drawRings, placementMap, placementThing, shapeThings, type Stage, type Thing } from './things';
+import { FACET } from '../geometry/depth-recipe';
+import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
+import { OrderKeeper, type OrderedSurface } from '../visibility/order';
+import { cutPath } from './cut';
+import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
+import { placedArtwork, placementSurface } from './paint-placement';
+import { roundFill } from './round-tones';
+import { stageFrom, type Stage } from './stage';
 
 /** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
 const SEAM = 0.12;
@@ -29,7 +29,7 @@ const SEAM = 0.12;
 /** Something visible that can be pointed at, in paint order. */
 export interface Visible extends Area {
   readonly node: string;
-  readonly face: FaceName | null;
+  readonly face: SurfaceName | null;
   /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
   readonly inside?: readonly Area[];
   /** Open lines are hit along their length, areas inside. */
@@ -43,31 +43,34 @@ export interface Picture {
   readonly visible: readonly Visible[];
   /** Nodes of which a part could not be cut away, and which are painted whole though something lies in front of it. */
   readonly uncut: readonly string[];
+  /** Nodes whose solids cut through others. */
+  readonly through: readonly string[];
 }
 
 /**
- * Makes pictures of documents, remembering what did not change: geometry by node, order by face, tones by colour.
- * One maker for one view; drop it and nothing is lost.
+ * Makes pictures of documents, remembering what did not change: bodies as they are drawn, order by body, tones by
+ * colour, marks by surface. One maker for one view; drop it and nothing is lost.
  */
 export class PictureMaker {
   private stage: Stage | null = null;
   private stageKey: readonly unknown[] = [];
-  private things = new WeakMap<ShapeNode | PlacementNode, readonly Thing[]>();
+  /** What is drawn of each body, by the place of its node among what is drawn. */
+  private drawn = new Map<string, Drawn>();
   private tones = new Map<string, Map<number, string>>();
   private tonesOf: Light | null = null;
   private swatches: readonly Swatch[] = [];
-  /** Painted things without cuts or artwork, as long as the light is the same. */
-  private painted = new WeakMap<Thing, Painted>();
+  /** Painted surfaces without cuts, as long as node, artwork and light are the same. */
+  private painted = new WeakMap<DrawnSurface, { readonly node: DrawnNode['node']; readonly on: readonly OnFace[]; readonly painted: Painted }>();
   private readonly order = new OrderKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
-  stageOf({ projection, grid, sheet }: CheminDocument): Stage {
+  stageOf(document: CheminDocument): Stage {
+    const { projection, grid, sheet } = document;
     const key = [projection, grid.cell, sheet.width, sheet.height];
     if (!this.stage || key.some((part, i) => part !== this.stageKey[i])) {
-      const sight = sightFrom(projectionFrom(projection));
-      this.stage = { sight, directions: rangeDirections(sight), cell: grid.cell, seen: seenBox(sheet) };
+      this.stage = stageFrom(document);
       this.stageKey = key;
-      this.things = new WeakMap();
+      this.drawn = new Map();
     }
     return this.stage;
   }
@@ -85,65 +88,69 @@ export class PictureMaker {
   make(document: CheminDocument): Picture {
     const stage = this.stageOf(document);
     this.lightUp(document);
-    const under: Painted[] = [];
-    const over: Painted[] = [];
-    const inSpace: Thing[] = [];
-    const drawn = drawnNodes(document);
-    const hosts = new Map<string, ShapeNode>();
-    const owners = new Map<string, string>();
-    for (const { node, owner } of drawn) {
-      if (node.kind === 'shape') hosts.set(node.id, node);
-      if (node.id !== owner) owners.set(node.id, owner);
-    }
-    const onFaces = new Map<string, PlacementNode[]>();
+    const { under, over, space, onFaces, artworks } = this.gather(document, stage);
+    if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
+    const { order, through } = this.order.update(space.map(({ drawn }) => drawn));
+    const uncut = new Set<string>();
+    const inSpace = order.map((part): Painted => {
+      const { node } = space[part.body]!;
+      const left = part.cuts ? cutPath(part.surface.path, part.cuts) : null;
+      if (left?.failed) uncut.add(node.owner);
+      const on = onFaces?.get(`${node.within} ${node.node.id}`) ?? NONE;
+      return this.paintPart(document.light, stage, part, node, left, on, artworks);
+    });
+    const painted = [...under, ...inSpace, ...over];
+    const crossing = new Set([...through].map((i) => space[i]!.node.owner));
+    return { sheet: document.sheet, marks: groupByNode(painted), visible: painted.flatMap(({ visible }) => visible), uncut: [...uncut], through: [...crossing] };
+  }
+
+  /** What lies on the sheet is painted; what lies in space is drawn as bodies, with the artwork that lies on their surfaces. */
+  private gather(document: CheminDocument, stage: Stage): Gathered {
     const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
-    for (const { node, hidden } of drawn) {
+    const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
+    let onFaces: Map<string, OnFace[]> | null = null;
+    const hosts = new Map<string, ShapeNode>();
+    for (const drawn of drawnNodes(document)) {
+      const { node, hidden, within } = drawn;
+      if (node.kind === 'shape') hosts.set(`${within} ${node.id}`, node);
       if (hidden) continue;
       if (node.kind === 'placement' && node.target.kind === 'face') {
-        const key = `${node.target.node} ${node.target.face}`;
-        onFaces.set(key, [...(onFaces.get(key) ?? []), node]);
+        const key = `${within} ${node.target.node}`;
+        const list = (onFaces ??= new Map<string, OnFace[]>()).get(key);
+        const placed: OnFace = { drawn, node, artwork: artworks.get(node.artwork) };
+        if (list) list.push(placed);
+        else onFaces.set(key, [placed]);
         continue;
       }
-      const flat = node.kind === 'shape' ? node.plane.kind === 'sheet' : node.target.kind === 'plane' && node.target.plane.kind === 'sheet';
-      if (flat) (inSpace.length > 0 ? over : under).push(this.paintFlat(stage, node, artworks));
-      else for (const thing of this.thingsOf(stage, node)) inSpace.push(thing);
+      const body = drawnBody(drawn);
+      if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
+      else if (isOnSheet(node)) (space.length > 0 ? over : under).push(this.paintFlat(stage, drawn, artworks));
     }
-    const { order, cuts } = this.order.update(inSpace.map((thing) => thing.drawn));
-    const uncut = new Set<string>();
-    const space = order.map((i): Painted => {
-      const thing = inSpace[i]!;
-      const cut = cuts.get(i)?.map((k) => inSpace[k]!.drawn) ?? [];
-      const { node, face } = thing;
-      const left = cut.length > 0 ? cutFace(thing.drawn, cut) : null;
-      if (left?.failed) uncut.add(owners.get(node.id) ?? node.id);
-      const areas = left?.parts ?? [thing.drawn];
-      if (node.kind === 'placement') return paintPlacement(stage, node, hosts, artworks, left && { path: areasPath(areas), areas });
-      const placed = face && onFaces.size > 0 ? onFaces.get(`${node.id} ${face.name}`) : undefined;
-      if (cut.length === 0 && !placed) return this.paintPlain(document.light, thing, node);
-      const path = (!left && thing.path) || areasPath(areas);
-      const art = placed?.map((placement) => paintPlacement(stage, placement, hosts, artworks, { path, areas })) ?? [];
-      return this.paintShape(document.light, thing, node, path, art, areas);
-    });
-    const painted = ownedBy([...under, ...space, ...over], owners);
-    return { sheet: document.sheet, marks: groupByNode(painted), visible: visibleOf(painted), uncut: [...uncut] };
+    return { under, over, space, onFaces, artworks };
   }
 
-  private thingsOf(stage: Stage, node: ShapeNode | PlacementNode): readonly Thing[] {
-    let things = this.things.get(node);
-    if (!things) {
-      const placed = node.kind === 'placement' ? placementThing(stage, node) : null;
-      things = node.kind === 'shape' ? shapeThings(stage, node) : placed ? [placed] : [];
-      this.things.set(node, things);
-    }
-    return things;
+  /** Lets go of what is no longer drawn. */
+  private forgetGone(space: Gathered['space']): void {
+    const keys = space.map(({ node: { node, within } }) => `${within} ${node.id}`);
+    this.drawn = new Map(keys.map((key) => [key, this.drawn.get(key)!]));
   }
 
-  /** What a shape's fill looks like on a face: toned, its gradient on the face that carries it and one colour on the others. */
-  private fillOf(light: Light, fill: Fill, face: WorldFace, map: Mat33 | null): ReturnType<typeof inkOf> {
-    const tone = (colour: Colour): string => this.colour(light, plainColour(colour, this.swatches), face.normal);
-    const carries = face.name === 'end' || face.name === 'base';
-    const ink = typeof fill !== 'string' && carries && map ? inkOf(fill, map, tone) : null;
-    return ink ?? flatInk(this.colour(light, meanColour(fill, this.swatches), face.normal));
+  private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): DrawnBody {
+    const key = `${within} ${node.id}`;
+    const line = body.wires.length > 0 && node.kind === 'shape' ? node.paint.line : null;
+    const half = line ? Math.max(0.05, line.width / 2) : THIN;
+    const known = this.drawn.get(key);
+    if (known && known.body === body && known.half === half) return known.drawn;
+    const drawn = drawBody(stage.view, body, half);
+    this.drawn.set(key, { body, half, drawn });
+    return drawn;
+  }
+
+  /** What a shape's fill looks like on a surface: toned, its gradient on the surface that carries it and one colour on the others. */
+  private fillOf(light: Light, fill: Fill, { surface, normal }: DrawnSurface, map: Mat33 | null): ReturnType<typeof inkOf> {
+    const tone = (colour: Colour): string => this.colour(light, plainColour(colour, this.swatches), normal);
+    const ink = typeof fill !== 'string' && surface && isDrawnEnd(surface.name) && map ? inkOf(fill, map, tone) : null;
+    return ink ?? flatInk(this.colour(light, meanColour(fill, this.swatches), normal));
   }
 
   private colour(light: Light, base: string, normal: WorldPoint): string {
@@ -158,53 +165,97 @@ export class PictureMaker {
     return tone;
   }
 
-  /** A thing with nothing cut out of it and nothing on it: the same as last time while it and the light are. */
-  private paintPlain(light: Light, thing: Thing, node: ShapeNode): Painted {
-    let painted = this.painted.get(thing);
-    if (!painted) {
-      painted = this.paintShape(light, thing, node, thing.path ?? areasPath([thing.drawn]), [], [thing.drawn]);
-      this.painted.set(thing, painted);
-    }
+  /** A part with nothing cut out of it is the same as last time while it, what lies on it and the light are. */
+  private paintPart(
+    light: Light,
+    stage: Stage,
+    { surface }: OrderedSurface,
+    drawn: DrawnNode,
+    left: ReturnType<typeof cutPath> | null,
+    on: readonly OnFace[],
+    artworks: ReadonlyMap<string, Artwork>,
+  ): Painted {
+    const known = left ? undefined : this.painted.get(surface);
+    if (known && known.node === drawn.node && sameOn(known.on, on)) return known.painted;
+    const path = left?.path ?? surface.path;
+    const areas = left?.parts ?? null;
+    const painted =
+      drawn.node.kind === 'placement'
+        ? paintPlacement(stage, drawn, drawn.node, artworks.get(drawn.node.artwork), null, left && { path, areas: left.parts })
+        : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on);
+    if (!left) this.painted.set(surface, { node: drawn.node, on, painted });
     return painted;
   }
 
   private paintShape(
     light: Light,
-    { face, polyline, path: exact }: Thing,
+    stage: Stage,
+    part: DrawnSurface,
+    drawn: DrawnNode,
     node: ShapeNode,
     path: Path,
-    art: readonly Painted[],
-    areas: readonly Area[],
+    cut: readonly Area[] | null,
+    on: readonly OnFace[],
   ): Painted {
-    const stage = this.stage!;
-    const { line } = node.paint;
-    const map = mapOf(stage, node, face);
-    const plane = { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
-    const stroke = (along: Path): Mark[] => (line ? [lineMark(line, along, node.outline, plane, plainColour(line.colour, this.swatches))] : []);
-    const look = lookOf(node);
-    if (polyline || !face) {
-      const marks = stroke(exact ?? polylinePath(polyline ?? []));
-      return { node: node.id, name: node.name, marks, look, visible: [{ node: node.id, face: null, polygon: polyline ?? [], open: true }] };
+    const { surface, wire } = part;
+    const { owner } = drawn;
+    const name = node.name;
+    const paint = paintOf(node, surface);
+    const look = lookOf(node.paint);
+    const frame = surface?.form.kind === 'flat' ? surface.form.frame : (wire?.frame ?? null);
+    const map = frame && sheetFromFrame(stage.view.sight.projection, frame);
+    const { line } = paint;
+    const colour = line ? plainColour(line.colour, this.swatches) : '';
+    const plane = map && { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
+    if (!surface) {
+      const marks = line && plane ? [lineMark(line, path, node.outline, plane, colour)] : [];
+      return { node: owner, name, look, marks, visible: part.outline.map(({ polygon }) => ({ node: owner, face: null, polygon, open: true })) };
     }
     const solid = node.depth !== 0;
-    const fill = node.paint.fill === null ? null : this.fillOf(light, node.paint.fill, face, map);
-    // A line in the plane, or of varying width, is drawn along ends only where it has a boundary to follow.
-    const follows = line !== null && (!solid || face.name === 'end' || face.name === 'base');
-    const lines: Mark[] = follows ? stroke(path) : line ? [sideLine(line, path, plainColour(line.colour, this.swatches))] : [];
-    const own: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: solid && !line ? seam(fill) : null }] : [];
+    // A line in the plane, or of varying width, is drawn along ends only, where it has a boundary to follow.
+    const follows = line !== null && plane !== null && (!solid || isDrawnEnd(surface.name));
+    const lines: Mark[] = follows ? [lineMark(line, path, node.outline, plane, colour)] : line ? [sideLine(line, path, colour)] : [];
+    const own: Mark[] = this.filled(light, stage, paint, part, path, map, solid && !line);
     own.push(...joined(own, lines));
-    own.push(...groupByNode(art));
-    const visible: Visible[] = [...areas.map((area) => visibleFace(node.id, face.name, area)), ...art.flatMap((p) => p.visible)];
-    const name = `${node.name}, ${faceWord(face.normal)}`;
-    const marks: Mark[] = own.length > 0 && solid ? [{ kind: 'group', node: null, name, clip: null, strength: 1, marks: own }] : own;
-    return { node: node.id, name: node.name, marks, look, visible };
+    const areas = cut ?? part.outline;
+    const face = surface.name;
+    const visible: Visible[] = areas.map((area) => visibleArea(owner, face, area));
+    const placed = on.flatMap(({ node: placement, artwork, drawn: there }): readonly Painted[] => {
+      const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
+      return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas })] : [];
+    });
+    own.push(...groupByNode(placed));
+    for (const art of placed) visible.push(...art.visible);
+    const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
+    return { node: owner, name, look, marks: own.length > 0 && solid ? [group] : own, visible };
   }
 
-  private paintFlat(stage: Stage, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
-    if (node.kind === 'placement') return paintPlacement(stage, node, new Map(), artworks, null);
+  /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seam closes hair lines */
+  private filled(light: Light, stage: Stage, { fill }: Paint, part: DrawnSurface, path: Path, map: Mat33 | null, seamed: boolean): Mark[] {
+    if (fill === null) return [];
+    const { surface, stretch } = part;
+    if (surface?.form.kind !== 'flat' && surface && stretch) {
+      const base = meanColour(fill, this.swatches);
+      const marks = roundFill(stage.view.sight.projection, surface.form, stretch, part.path, (normal) => this.colour(light, base, normal));
+      const inks = seamed ? marks.map((mark) => (mark.kind === 'path' && mark.fill ? { ...mark, line: seam(mark.fill) } : mark)) : marks;
+      if (path === part.path) return [...inks];
+      // What is left of a cut surface is filled as the whole is.
+      const [only] = inks;
+      if (inks.length === 1 && only?.kind === 'path') return [{ ...only, path }];
+      return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'evenodd' }, strength: 1, marks: inks }];
+    }
+    const ink = this.fillOf(light, fill, part, map);
+    return ink ? [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }] : [];
+  }
+
+  private paintFlat(stage: Stage, drawn: DrawnNode, artworks: ReadonlyMap<string, Artwork>): Painted {
+    const { node, owner } = drawn;
+    if (node.kind === 'placement') return paintPlacement(stage, drawn, node, artworks.get(node.artwork), null, null);
     const { outline, paint } = node;
-    const scale: Mat33 = [stage.cell, 0, 0, 0, stage.cell, 0, 0, 0, 1];
-    const rings = ringsOf(outline).map((ring) => flattenOutline(ring, FACET).flatMap((p) => [p.u * stage.cell, p.v * stage.cell]));
+    const { cell } = stage;
+    const by = drawn.map?.by ?? { a: 0, b: 0 };
+    const scale: Mat33 = [cell, 0, by.a * cell, 0, cell, by.b * cell, 0, 0, 1];
+    const rings = ringsOf(outline).map((ring) => flattenOutline(ring, FACET).flatMap((p) => [(p.u + by.a) * cell, (p.v + by.b) * cell]));
     const coords = rings[0]!;
     const { closed } = outline;
     const exact = isCurved(outline) ? drawRings(outline, scale, 0) : null;
@@ -212,28 +263,54 @@ export class PictureMaker {
     const plain = (colour: Colour): string => plainColour(colour, this.swatches);
     const fill = closed && paint.fill !== null ? inkOf(paint.fill, scale, plain) : null;
     const marks: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: null }] : [];
-    if (paint.line)
-      marks.push(
-        ...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell: stage.cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]),
-      );
+    if (paint.line) marks.push(...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]));
     const holes = rings.slice(1);
-    const visible: Visible = { node: node.id, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
-    return { node: node.id, name: node.name, marks, look: lookOf(node), visible: [visible] };
+    const visible: Visible = { node: owner, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
+    return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
   }
 }
 
-/** The homography of the plane in which a shape's face lies; of its base where the face has none of its own. */
-function mapOf({ sight, cell }: Stage, node: ShapeNode, face: WorldFace | null): Mat33 {
-  const frame = planeFrame(node.plane, cell);
-  if (!frame) return [cell, 0, 0, 0, cell, 0, 0, 0, 1];
-  const lifted = face?.name === 'end' && node.depth !== 0 ? addWorld(frame.origin, scaleWorld(frame.normal, node.depth * cell)) : frame.origin;
-  return sheetFromFrame(sight.projection, { ...frame, origin: lifted });
+interface Drawn {
+  readonly body: Body;
+  readonly half: number;
+  readonly drawn: DrawnBody;
+}
+
+/** Artwork on a surface. */
+interface OnFace {
+  readonly drawn: DrawnNode;
+  readonly node: PlacementNode;
+  readonly artwork: Artwork | undefined;
+}
+
+const NONE: readonly OnFace[] = [];
+
+const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
+  p === q || (p.length === q.length && p.every((one, i) => one.node === q[i]!.node && one.artwork === q[i]!.artwork));
+
+interface Gathered {
+  readonly under: readonly Painted[];
+  readonly over: readonly Painted[];
+  readonly space: readonly { readonly node: DrawnNode; readonly drawn: DrawnBody }[];
+  /** Artwork on faces by the things that it lies on. */
+  readonly onFaces: ReadonlyMap<string, readonly OnFace[]> | null;
+  readonly artworks: ReadonlyMap<string, Artwork>;
+}
+
+function isOnSheet(node: ShapeNode | PlacementNode): boolean {
+  const plane = node.kind === 'shape' ? node.plane : node.target.kind === 'plane' ? node.target.plane : null;
+  return plane?.kind === 'sheet';
+}
+
+/** The paint of a surface: its own, or that of the whole thing. */
+function paintOf(node: ShapeNode, surface: Surface | null): Paint {
+  return (surface && node.surfaces?.[surface.name]) ?? node.paint;
 }
 
 /** A stroke along a fill's own path is one mark with it; anything else follows it. */
 function joined(own: Mark[], lines: readonly Mark[]): readonly Mark[] {
   const [fill, line] = [own[0], lines[0]];
-  if (fill?.kind !== 'path' || line?.kind !== 'path' || line.path !== fill.path || line.fill) return lines;
+  if (own.length !== 1 || fill?.kind !== 'path' || line?.kind !== 'path' || line.path !== fill.path || line.fill) return lines;
   own[0] = { ...fill, line: line.line };
   return [];
 }
@@ -244,22 +321,12 @@ function sideLine({ width, join }: LinePaint, path: Path, colour: string): Mark 
   return { kind: 'path', path, fill: null, rule: 'nonzero', line: style };
 }
 
-function lookOf({ paint: { strength, blend } }: ShapeNode): Look {
+function lookOf({ strength, blend }: Paint): Look {
   return strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
 }
 
-function visibleFace(node: string, face: FaceName, { polygon, holes }: Area): Visible {
+function visibleArea(node: string, face: SurfaceName, { polygon, holes }: Area): Visible {
   return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
-}
-
-/** What was painted for copies and dimensions belongs to them. */
-function ownedBy(painted: readonly Painted[], owners: ReadonlyMap<string, string>): readonly Painted[] {
-  if (owners.size === 0) return painted;
-  return painted.map((part) => {
-    const owner = owners.get(part.node);
-    if (owner === undefined && !part.visible.some((v) => owners.has(v.node))) return part;
-    return { ...part, node: owner ?? part.node, visible: part.visible.map((v) => ({ ...v, node: owners.get(v.node) ?? v.node })) };
-  });
 }
 
 /** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
@@ -279,12 +346,6 @@ interface Painted {
   readonly visible: readonly Visible[];
 }
 
-function visibleOf(painted: readonly Painted[]): Visible[] {
-  const all: Visible[] = [];
-  for (const { visible } of painted) for (const part of visible) all.push(part);
-  return all;
-}
-
 /** Neighbours in paint order that belong to one node become one named group. */
 function groupByNode(painted: readonly Painted[]): GroupMark[] {
   const groups: { node: string; name: string; look: Look; marks: Mark[] }[] = [];
@@ -301,49 +362,20 @@ function seam(ink: LineStyle['ink']): LineStyle {
   return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
 }
 
-const parsedArtworks = new WeakMap<Artwork, FlatArtwork | null>();
-
-/** The marks of an artwork, read once; null where its SVG cannot be read, which the schema has refused before. */
-export function flatArtwork(artwork: Artwork): FlatArtwork | null {
-  let flat = parsedArtworks.get(artwork);
-  if (flat === undefined) {
-    const read = readResolvedSvg(artwork.svg);
-    flat = read.ok ? read.value : null;
-    parsedArtworks.set(artwork, flat);
-  }
-  return flat;
-}
-
+/** @param host what it lies on, for a placement on a surface  @param clip what it is seen within */
 function paintPlacement(
   stage: Stage,
+  { owner, map }: DrawnNode,
   node: PlacementNode,
-  hosts: ReadonlyMap<string, ShapeNode>,
-  artworks: ReadonlyMap<string, Artwork>,
+  artwork: Artwork | undefined,
+  host: ShapeNode | null,
   clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
 ): Painted {
-  const artwork = artworks.get(node.artwork);
-  const flat = artwork && flatArtwork(artwork);
-  const homography = placementMap(stage, node, hosts);
-  const nothing: Painted = { node: node.id, name: node.name, look: PLAIN, marks: [], visible: [] };
-  if (!flat || !homography) return nothing;
-  const marks = projectMarks(flat.marks, multiply33(homography, matrixOf(boxFromArtwork(flat, node.box))), stage.sight.projection.near);
-  const polygon = boxCorners(node).flatMap(([x, y]) => {
-    const p = apply33(homography, x, y);
-    return p ? [p.x, p.y] : [];
-  });
+  const surface = host && placementSurface(node, () => host);
+  const placed = placedArtwork(stage, node, artwork, surface, map);
+  const { name } = node;
+  if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
+  const { marks, polygon } = placed;
   const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return {
-    node: node.id,
-    name: node.name,
-    look: PLAIN,
-    marks: clipped,
-    visible: [{ node: node.id, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }],
-  };
-}
-
-/** The path of areas, holes and all. */
-function areasPath(areas: readonly Area[]): Path {
-  const [first] = areas;
-  if (first && areas.length === 1 && !first.holes) return polygonPath(first.polygon);
-  return joinPaths(areas.flatMap(({ polygon, holes = [] }) => [polygon, ...holes].map(polygonPath)));
+  return { node: owner, name, look: PLAIN, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
 }

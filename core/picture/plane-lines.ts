@@ -4,7 +4,7 @@ import { planeFrame, planeKey, samePlane, worldFromPlane, type Plane } from '../
 import { pointsOfSegments } from '../shape/from-segments';
 import { ringsOf, type Outline } from '../shape/outline';
 import { outlineSegments, type Segment } from '../shape/segments';
-import { cellsOn } from '../solid/face-on-plane';
+import { cellsOn } from '../geometry/surface-on-plane';
 import { drawnNodes } from './drawn-nodes';
 
 /** Distance in cells from a plane up to which a line counts as lying in it: what rounding to ticks leaves. */
@@ -18,8 +18,8 @@ const inOthers = new WeakMap<ShapeNode, Map<string, readonly Outline[]>>();
  * shapes of other planes that happen to lie in it, such as the foot of a wall in the floor. Hidden ones do not count.
  */
 export function linesInPlane(document: CheminDocument, plane: Plane): readonly Outline[] {
-  return drawnNodes(document).flatMap(({ node, owner, hidden }): readonly Outline[] => {
-    if (hidden || node.kind !== 'shape' || node.id !== owner || node.depth !== 0) return [];
+  return drawnNodes(document).flatMap(({ node, map, owner, hidden }): readonly Outline[] => {
+    if (hidden || node.kind !== 'shape' || map || node.id !== owner || node.depth !== 0) return [];
     return samePlane(node.plane, plane) ? [node.outline] : piecesIn(node, plane);
   });
 }

@@ -3,21 +3,18 @@ import { gridOf } from '../grid/settings';
 import { mmPer } from '../math/units';
 import { frameFamily, roomOf, type Room, type WorldBox } from '../projection/framing';
 import type { FamilyKey } from '../projection/setup';
-import { planeFrame, worldFromPlane } from '../projection/planes';
 import { sheetFromWorld, projectionFrom, type Projection } from '../projection/projection';
-import { drawnNodes } from './drawn-nodes';
-import { worldFaces, type Stage } from './things';
-import type { WorldPoint } from '../math/points';
+import { worldPoints } from '../geometry/body';
+import { scaleWorld, type WorldPoint } from '../math/points';
+import { drawnBody, drawnNodes } from './drawn-nodes';
+import type { Stage } from './stage';
 
 /** Every corner of what is drawn in space and not hidden, in mm of the world. */
 export function drawnPoints(document: CheminDocument, stage: Stage): readonly WorldPoint[] {
   const points: WorldPoint[] = [];
-  for (const { node, hidden } of drawnNodes(document)) {
-    if (hidden || node.kind !== 'shape' || node.plane.kind === 'sheet') continue;
-    const faces = worldFaces(stage, node);
-    for (const face of faces) points.push(...face.corners);
-    const frame = faces.length === 0 ? planeFrame(node.plane, stage.cell) : null;
-    if (frame) for (const p of node.outline.points) points.push(worldFromPlane(frame, p));
+  for (const drawn of drawnNodes(document)) {
+    const body = drawn.hidden || drawn.node.kind !== 'shape' ? null : drawnBody(drawn);
+    if (body) for (const point of worldPoints(body.points)) points.push(scaleWorld(point, stage.cell));
   }
   return points;
 }

@@ -33,6 +33,17 @@ export function projectionFrom(setup: ProjectionSetup): Projection {
   return { setup, matrix, eye: eyeOf(matrix), near: 0 };
 }
 
+/** The same projection for world points given in cells. @param cell edge of a cell in document units */
+export function inCells({ setup, matrix: m, eye, near }: Projection, cell: number): Projection {
+  const k = eye[3] === 0 ? 1 : 1 / cell;
+  return {
+    setup,
+    matrix: [m[0] * cell, m[1] * cell, m[2] * cell, m[3], m[4] * cell, m[5] * cell, m[6] * cell, m[7], m[8] * cell, m[9] * cell, m[10] * cell, m[11]],
+    eye: [eye[0] * k, eye[1] * k, eye[2] * k, eye[3]],
+    near,
+  };
+}
+
 /**
  * The eye of a projection matrix: its null vector, by the four 3 x 3 minors (Hartley & Zisserman, Multiple View
  * Geometry, 6.2.4), turned so that for a parallel projection it points from the drawing to the viewer.

@@ -1,6 +1,7 @@
 import type { Mat33 } from '../math/matrix';
-import type { Path } from './path';
-import type { ConicSegment, Segment } from './segments';
+import { ringsOf, type Outline } from './outline';
+import { joinPaths, type Path } from './path';
+import { outlineSegments, type ConicSegment, type Segment } from './segments';
 
 /** Largest distance in sheet units between a drawn curve and the true one: a hundredth of a px at 96 to the inch. */
 export const CURVE_ERROR = 0.01 * (25.4 / 96);
@@ -38,6 +39,12 @@ export function drawSegments(segments: readonly Segment[], closed: boolean, h: M
     verbs += 'C'.repeat((coords.length - before) / 6);
   }
   return { verbs: verbs + (closed ? 'Z' : ''), coords };
+}
+
+/** The path of a boundary with its holes under a homography; null where a part comes nearer than `near`. */
+export function drawRings(outline: Outline, map: Mat33, near: number): Path | null {
+  const paths = ringsOf(outline).map((ring) => drawSegments(outlineSegments(ring), ring.closed, map, near));
+  return paths.every((path) => path !== null) ? joinPaths(paths) : null;
 }
 
 const lift = (h: Mat33, x: number, y: number, w = 1): Homogeneous => [

@@ -31,6 +31,49 @@ export function joinPaths(paths: readonly Path[]): Path {
   return { verbs: paths.map((p) => p.verbs).join(''), coords: paths.flatMap((p) => p.coords) };
 }
 
+/** A path run the other way; open pieces stay open, closed ones closed. */
+export function reversePath({ verbs, coords }: Path): Path {
+  const pieces: Path[] = [];
+  let at = 0;
+  for (const piece of verbs.match(/M[LC]*Z?/g) ?? []) {
+    const size = [...piece].reduce((sum, verb) => sum + COORDS_OF[verb]!, 0);
+    const back: number[] = [];
+    for (let i = at + size - 2; i >= at; i -= 2) back.push(coords[i]!, coords[i + 1]!);
+    const steps = [...piece].filter((verb) => verb === 'L' || verb === 'C').reverse();
+    pieces.push({ verbs: `M${steps.join('')}${piece.endsWith('Z') ? 'Z' : ''}`, coords: back });
+    at += size;
+  }
+  return joinPaths(pieces);
+}
+
+/** Most chords of one cubic. */
+const MOST_CHORDS = 256;
+
+/**
+ * The rings and lines of a path as flat corners, curves as chords within a distance of them; how many follows from the
+ * second differences of the handles (Farin, 5).
+ */
+export function flattenPath({ verbs, coords }: Path, tolerance: number): readonly number[][] {
+  const rings: number[][] = [];
+  let at = 0;
+  for (const verb of verbs) {
+    const ring = rings.at(-1);
+    if (verb === 'M') rings.push([coords[at]!, coords[at + 1]!]);
+    else if (verb === 'L') ring!.push(coords[at]!, coords[at + 1]!);
+    else if (verb === 'C') {
+      const [x0, y0, x1, y1, x2, y2, x3, y3] = [ring!.at(-2)!, ring!.at(-1)!, ...coords.slice(at, at + 6)] as Eight;
+      const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+      const count = Math.max(1, Math.min(MOST_CHORDS, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))));
+      for (let k = 1; k < count; k++) ring!.push(cubicAt([x0, x1, x2, x3], k / count), cubicAt([y0, y1, y2, y3], k / count));
+      ring!.push(x3, y3);
+    }
+    at += COORDS_OF[verb]!;
+  }
+  return rings;
+}
+
+type Eight = [number, number, number, number, number, number, number, number];
+
 /** A path under an affine map; exact for curves, since Bezier curves are carried over by their handles. */
 export function mapPath(path: Path, [a, b, c, d, e, f]: Affine): Path {
   const { coords } = path;

@@ -1,58 +1,80 @@
 import FlatQueue from 'flatqueue';
-import type { DrawnFace } from './drawn-face';
 import { TOUCHING } from '../math/tolerances';
-import { rangesOverlap, relate } from './relation';
+import type { Area, DrawnBody, DrawnSurface } from './drawn-body';
+import { rangesOverlap, relate, type Relation } from './relation';
+import { relateBodies } from './separate';
 
 /** The order to paint in, and what must be cut away where no order alone is right. */
 export interface PaintOrder {
-  /** Indices into the given faces, the farthest first. */
-  readonly order: readonly number[];
-  /**
-   * For faces that overlap in a ring (each in front of the next): face index to the faces in front of it that are
-   * painted before it and have to be cut out of it.
-   */
-  readonly cuts: ReadonlyMap<number, readonly number[]>;
+  /** Every surface once, the farthest first. */
+  readonly order: readonly OrderedSurface[];
+  /** Bodies that cut through each other, by their places among those given. */
+  readonly through: ReadonlySet<number>;
 }
 
-/** What is known of one face: its overlapping neighbours, as links, so that no look-up stands in the way. */
+/** A surface in its turn. */
+export interface OrderedSurface {
+  readonly surface: DrawnSurface;
+  /** The place of its body among those given. */
+  readonly body: number;
+  /** Areas of the sheet in which something painted before lies in front: cut out of the surface. */
+  readonly cuts: readonly Area[] | null;
+}
+
+/** A surface of one body and one of another (or of the same) that overlap on the sheet, and how. */
+interface Detail {
+  readonly f: number;
+  readonly g: number;
+  readonly relation: Relation;
+}
+
+/** Two bodies that overlap on the sheet. */
+interface Pair {
+  readonly f: Links;
+  readonly g: Links;
+  /** Which is wholly in front; null where their surfaces have to be compared one by one. */
+  front: Links | null;
+  details: readonly Detail[] | null;
+}
+
+/** What is known of one body: the bodies that it overlaps, as links, so that no look-up stands in the way. */
 interface Links {
-  readonly face: DrawnFace;
-  /** Its place among the faces given last; the document's order. */
+  readonly drawn: DrawnBody;
+  /** Its place among the bodies given last; the document's order. */
   index: number;
   /** The update that it was last part of. */
   stamp: number;
-  /** How many faces of other owners it hides. */
-  foreign: number;
-  /** Faces that this one hides, faces that hide it, and faces of its own plane that it overlaps. */
-  readonly hides: Links[];
-  readonly hiddenBy: Links[];
-  readonly level: Links[];
+  readonly pairs: Pair[];
+  /** How its own surfaces lie to one another, where it is not convex. */
+  own: readonly Detail[] | null;
 }
 
 /**
  * Keeps what is in front of what from one picture to the next, so that moving one thing compares only that thing.
  *
- * Sorting by any distance is wrong for faces of mixed sizes; here each overlapping pair is compared inside its
- * overlap, and the pairs are put in order afterwards (Newell, Newell & Sancha 1972, with the pair test of
- * `relate`). Rings are resolved by cutting instead of splitting.
+ * Sorting by any distance is wrong for things of mixed sizes. Bodies that overlap on the sheet are compared as wholes by
+ * a plane that has them on its two sides, which settles nearly all of them (Fuchs, Kedem & Naylor 1980 use such planes
+ * in a tree; taken pair by pair they need no tree to be built, nothing is ever split, and what is dragged is compared
+ * alone). Where no plane parts two bodies, and within a body that is not convex, surfaces are compared inside their
+ * overlap (Newell, Newell & Sancha 1972). The pairs are then put in order; rings are resolved by cutting.
  */
 export class OrderKeeper {
-  private readonly known = new Map<DrawnFace, Links>();
+  private readonly known = new Map<DrawnBody, Links>();
   private stamp = 0;
 
-  /** The paint order of these faces; the same face objects as last time cost nothing to compare again. */
-  update(faces: readonly DrawnFace[]): PaintOrder {
+  /** The paint order of these bodies; the same objects as last time cost nothing to compare again. */
+  update(bodies: readonly DrawnBody[]): PaintOrder {
     const { known } = this;
     const stamp = ++this.stamp;
-    const all = new Array<Links>(faces.length);
+    const all = new Array<Links>(bodies.length);
     const fresh: Links[] = [];
-    for (let index = 0; index < faces.length; index++) {
-      const face = faces[index]!;
-      let links = known.get(face);
+    for (let index = 0; index < bodies.length; index++) {
+      const drawn = bodies[index]!;
+      let links = known.get(drawn);
       if (!links) {
-        links = { face, index, stamp, foreign: 0, hides: [], hiddenBy: [], level: [] };
+        links = { drawn, index, stamp, pairs: [], own: null };
         fresh.push(links);
-        known.set(face, links);
+        known.set(drawn, links);
       }
       links.index = index;
       links.stamp = stamp;
@@ -62,27 +84,22 @@ export class OrderKeeper {
       for (const links of known.values()) {
         if (links.stamp === stamp) continue;
         forget(links);
-        known.delete(links.face);
+        known.delete(links.drawn);
       }
     }
     if (fresh.length * 8 > all.length) compareBySweep(all, new Set(fresh));
     else compareEach(all, fresh);
-    return sort(all);
+    return new Sorting(all).run();
   }
 }
 
 function forget(links: Links): void {
-  const drop = (from: Links[]): void => {
-    const at = from.indexOf(links);
-    from[at] = from[from.length - 1]!;
-    from.pop();
-  };
-  for (const other of links.hides) drop(other.hiddenBy);
-  for (const other of links.hiddenBy) {
-    drop(other.hides);
-    if (other.face.owner !== links.face.owner) other.foreign--;
+  for (const pair of links.pairs) {
+    const { pairs } = pair.f === links ? pair.g : pair.f;
+    const at = pairs.indexOf(pair);
+    pairs[at] = pairs[pairs.length - 1]!;
+    pairs.pop();
   }
-  for (const other of links.level) drop(other.level);
 }
 
 function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
@@ -90,24 +107,25 @@ function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
   for (const links of fresh) {
     waiting.delete(links);
     for (const other of all) {
-      if (rangesOverlap(links.face, other.face) && other !== links && !waiting.has(other)) link(links, other);
+      if (rangesOverlap(links.drawn.ranges, other.drawn.ranges) && other !== links && !waiting.has(other)) link(links, other);
     }
   }
 }
 
 /**
- * Compares every pair with a fresh face in it whose ranges overlap. Faces are swept in the order of their smallest x;
+ * Compares every pair with a fresh body in it whose ranges overlap. Bodies are swept in the order of their smallest x;
  * their ranges lie in one array in that order, already narrowed by what counts as touching, so that the inner loop
  * reads memory in a row. The plain form of the test is `rangesOverlap`.
  */
 function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void {
-  const sorted = [...all].sort((f, g) => f.face.ranges[0]! - g.face.ranges[0]!);
+  const sorted = all.filter((links) => links.drawn.surfaces.length > 0).sort((f, g) => f.drawn.ranges[0]! - g.drawn.ranges[0]!);
   const n = sorted.length;
-  const stride = sorted[0]?.face.ranges.length ?? 0;
+  const every = fresh.size === all.length;
+  const stride = sorted[0]?.drawn.ranges.length ?? 0;
   const ranges = narrowedRanges(sorted, stride);
   for (let i = 0; i < n; i++) {
     const links = sorted[i]!;
-    const isFresh = fresh.has(links);
+    const isFresh = every || fresh.has(links);
     const at = i * stride;
     const reach = ranges[at + 1]!;
     for (let j = i + 1, to = at + stride; j < n; j++, to += stride) {
@@ -122,9 +140,9 @@ function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void 
 function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array {
   const ranges = new Float64Array(sorted.length * stride);
   let largest = 1;
-  sorted.forEach(({ face }, i) => {
-    ranges.set(face.ranges, i * stride);
-    for (const value of face.ranges) if (Math.abs(value) > largest) largest = Math.abs(value);
+  sorted.forEach(({ drawn }, i) => {
+    ranges.set(drawn.ranges, i * stride);
+    for (const value of drawn.ranges) if (Math.abs(value) > largest) largest = Math.abs(value);
   });
   const slack = TOUCHING * largest;
   for (let k = 0; k < ranges.length; k += 2) {
@@ -134,121 +152,218 @@ function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array 
   return ranges;
 }
 
-function link(links: Links, other: Links): void {
-  const relation = relate(links.face, other.face);
-  if (relation === 'front' || relation === 'behind') {
-    const [front, behind] = relation === 'front' ? [links, other] : [other, links];
-    front.hides.push(behind);
-    behind.hiddenBy.push(front);
-    if (front.face.owner !== behind.face.owner) front.foreign++;
-  } else if (relation === 'level') {
-    links.level.push(other);
-    other.level.push(links);
-  }
+function link(f: Links, g: Links): void {
+  const { surfaces } = f.drawn;
+  if (surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
+  const relation = relateBodies(surfaces[0]!.view.sight.projection.eye, f.drawn.body, g.drawn.body);
+  if (relation === 'apart') return;
+  const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null };
+  f.pairs.push(pair);
+  g.pairs.push(pair);
 }
 
-/** The faces that have to be painted before this one: what it hides, and what lies below it in its own plane. */
-function forEachBelow(links: Links, visit: (other: Links) => void): void {
-  for (const other of links.hides) visit(other);
-  for (const other of links.level) if (other.index < links.index) visit(other);
+/** How the surfaces of a pair lie to one another, compared once. */
+function detailsOf(pair: Pair): readonly Detail[] {
+  return (pair.details ??= compared(pair.f.drawn.surfaces, pair.g.drawn.surfaces, false));
+}
+
+function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean): readonly Detail[] {
+  const details: Detail[] = [];
+  for (let i = 0; i < some.length; i++) {
+    for (let j = same ? i + 1 : 0; j < others.length; j++) {
+      if (!rangesOverlap(some[i]!.ranges, others[j]!.ranges)) continue;
+      const relation = relate(some[i]!, others[j]!);
+      if (relation.kind !== 'apart') details.push({ f: i, g: j, relation });
+    }
+  }
+  return details;
+}
+
+function ownDetails(links: Links): readonly Detail[] {
+  const { body, surfaces } = links.drawn;
+  return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true));
+}
+
+/** One surface that waits until another is painted, and where the other is cut if it cannot wait. */
+interface Wait {
+  readonly below: number;
+  readonly above: number;
+  /** Where the one above is in front; null for all of it. */
+  readonly areas: readonly Float64Array[] | null;
 }
 
 /**
- * The farthest first, by Kahn's topological sort, owner by owner where that is right: an owner all of whose faces
- * wait for nothing but each other comes whole, so that a solid stays one group. Where owners interlock, single faces
- * come as they get free, and where even those wait for each other in a ring, one is painted early and cut out of what
- * lies behind it.
+ * The farthest first, by Kahn's topological sort, body by body where that is right: one all of whose surfaces wait for
+ * nothing but each other comes whole, so that a solid stays one group. Where bodies interlock, single surfaces come as
+ * they get free. Where bodies wait for each other in a ring, their surfaces are compared one by one; where even those
+ * wait in a ring, one is painted early and cut out of what lies behind it.
  */
-function sort(all: readonly Links[]): PaintOrder {
-  const order: number[] = [];
-  const cuts = new Map<number, number[]>();
-  const painted = new Uint8Array(all.length);
-  const waiting = new Int32Array(all.length);
-  const owners = ownersOf(all);
-  const outside = new Int32Array(owners.members.length);
-  const freeFaces = new FlatQueue<number>();
-  const freeOwners = new FlatQueue<number>();
-  for (const { index, foreign, hides, level } of all) {
-    const owner = owners.of[index]!;
-    let count = hides.length;
-    outside[owner]! += foreign;
-    for (const other of level) {
-      if (other.index > index) continue;
-      count++;
-      if (owners.of[other.index] !== owner) outside[owner]!++;
-    }
-    waiting[index] = count;
-    if (count === 0) freeFaces.push(index, index);
-  }
-  outside.forEach((count, owner) => count === 0 && freeOwners.push(owner, owner));
-  const ready = (owner: number): number | undefined => owners.members[owner]!.find((i) => !painted[i] && waiting[i] === 0);
-  const release = (k: number, mine: number): void => {
-    const owner = owners.of[k]!;
-    if (--waiting[k]! === 0 && !painted[k]) freeFaces.push(k, k);
-    if (owner !== mine && --outside[owner]! === 0) freeOwners.push(owner, owner);
-  };
-  const paint = (index: number): void => {
-    painted[index] = 1;
-    order.push(index);
-    const { hiddenBy, level } = all[index]!;
-    const mine = owners.of[index]!;
-    for (let i = 0; i < hiddenBy.length; i++) release(hiddenBy[i]!.index, mine);
-    for (const other of level) if (other.index > index) release(other.index, mine);
-  };
-  let owner = -1;
-  while (order.length < all.length) {
-    let next = owner < 0 ? undefined : ready(owner);
-    while (next === undefined && freeOwners.length > 0) next = ready(freeOwners.pop()!);
-    while (next === undefined && freeFaces.length > 0) {
-      const i = freeFaces.pop()!;
-      if (!painted[i]) next = i;
-    }
-    if (next === undefined) {
-      const early = ringBreaker(all, painted);
-      forEachBelow(early, ({ index: k }) => {
-        if (!painted[k]) cuts.set(k, [...(cuts.get(k) ?? []), early.index]);
-      });
-      next = early.index;
-    }
-    owner = owners.of[next]!;
-    paint(next);
-  }
-  return { order, cuts };
-}
+class Sorting {
+  private readonly first: Int32Array;
+  private readonly total: number;
+  private readonly owner: Int32Array;
+  private readonly painted: Uint8Array;
+  /** Surfaces: how many others must come before. Bodies: how many whole bodies, how many of its surfaces' waits are for others, how many surfaces are left. */
+  private readonly waiting: Int32Array;
+  private readonly behind: Int32Array;
+  private readonly outside: Int32Array;
+  private readonly left: Int32Array;
+  private readonly aboveOf: (Wait[] | undefined)[];
+  private readonly belowOf: (Wait[] | undefined)[];
+  private readonly opened = new Set<Pair>();
+  private readonly free = new FlatQueue<number>();
+  private readonly partly = new FlatQueue<number>();
+  private readonly cuts = new Map<number, Area[]>();
+  private readonly through = new Set<number>();
+  private readonly order: OrderedSurface[] = [];
 
-/** The owner of each face as a whole number in order of appearance, and the faces of each. */
-function ownersOf(all: readonly Links[]): { readonly of: Int32Array; readonly members: readonly number[][] } {
-  const numbers = new Map<string, number>();
-  const of = new Int32Array(all.length);
-  const members: number[][] = [];
-  for (const { face, index } of all) {
-    let number = numbers.get(face.owner);
-    if (number === undefined) {
-      number = members.length;
-      numbers.set(face.owner, number);
-      members.push([]);
-    }
-    of[index] = number;
-    members[number]!.push(index);
+  constructor(private readonly all: readonly Links[]) {
+    this.first = new Int32Array(all.length + 1);
+    all.forEach(({ drawn }, i) => (this.first[i + 1] = this.first[i]! + drawn.surfaces.length));
+    this.total = this.first[all.length]!;
+    this.owner = new Int32Array(this.total);
+    all.forEach((_, i) => this.owner.fill(i, this.first[i], this.first[i + 1]));
+    this.painted = new Uint8Array(this.total);
+    this.waiting = new Int32Array(this.total);
+    this.behind = new Int32Array(all.length);
+    this.outside = new Int32Array(all.length);
+    this.left = new Int32Array(all.length);
+    this.aboveOf = new Array<Wait[] | undefined>(this.total);
+    this.belowOf = new Array<Wait[] | undefined>(this.total);
   }
-  return { of, members };
-}
 
-/** A face of some ring: of those met by walking down from any unpainted face, the one that covers fewest unpainted. */
-function ringBreaker(all: readonly Links[], painted: Uint8Array): Links {
-  const open = (links: Links): Links[] => {
-    const below: Links[] = [];
-    forEachBelow(links, (other) => painted[other.index] === 0 && below.push(other));
-    return below;
-  };
-  const path: Links[] = [];
-  const seen = new Set<Links>();
-  let at = all[painted.indexOf(0)]!;
-  while (!seen.has(at)) {
-    seen.add(at);
-    path.push(at);
-    at = open(at)[0]!;
+  run(): PaintOrder {
+    for (const links of this.all) {
+      const i = links.index;
+      this.left[i] = links.drawn.surfaces.length;
+      for (const { f, g, relation } of ownDetails(links)) this.await(this.first[i]! + f, this.first[i]! + g, relation);
+      for (const pair of links.pairs) {
+        if (pair.front === links) this.behind[i]!++;
+        else if (!pair.front && pair.f === links) this.open(pair);
+      }
+    }
+    for (let i = 0; i < this.all.length; i++) this.offer(i);
+    while (this.order.length < this.total) {
+      const next = this.free.length > 0 ? this.free.pop()! : this.partly.length > 0 ? this.partly.pop()! : -1;
+      if (next >= 0) this.paintBody(next);
+      else this.breakRing();
+    }
+    return { order: this.order, through: this.through };
   }
-  const ring = path.slice(path.indexOf(at));
-  return ring.reduce((best, links) => (open(links).length < open(best).length ? links : best));
+
+  /** Notes how two surfaces lie to one another, where neither is painted. */
+  private await(f: number, g: number, { kind, reversed, agreed }: Relation): void {
+    if (kind === 'apart') return;
+    // Of what lies in one plane, the later in the document is on top.
+    const above = kind === 'front' || (kind === 'level' && f > g) ? f : g;
+    const below = above === f ? g : f;
+    if (reversed) {
+      this.cut(above, reversed);
+      this.through.add(this.owner[above]!);
+      this.through.add(this.owner[below]!);
+    }
+    if (this.painted[below]) return;
+    const wait: Wait = { below, above, areas: agreed };
+    (this.aboveOf[below] ??= []).push(wait);
+    (this.belowOf[above] ??= []).push(wait);
+    this.waiting[above]!++;
+    if (this.owner[above] !== this.owner[below]) this.outside[this.owner[above]!]!++;
+  }
+
+  private cut(surface: number, areas: readonly Float64Array[]): void {
+    const cuts = this.cuts.get(surface) ?? [];
+    for (const polygon of areas) cuts.push({ polygon });
+    this.cuts.set(surface, cuts);
+  }
+
+  private open(pair: Pair): void {
+    this.opened.add(pair);
+    const [f, g] = [this.first[pair.f.index]!, this.first[pair.g.index]!];
+    for (const detail of detailsOf(pair)) this.await(f + detail.f, g + detail.g, detail.relation);
+  }
+
+  /** Puts a body in the queue that it belongs to, if it can be painted at all. */
+  private offer(i: number): void {
+    if (this.behind[i]! > 0 || this.left[i] === 0) return;
+    if (this.outside[i] === 0) this.free.push(i, i);
+    else if (this.ready(i) >= 0) this.partly.push(i, i);
+  }
+
+  private ready(i: number): number {
+    for (let s = this.first[i]!; s < this.first[i + 1]!; s++) if (!this.painted[s] && this.waiting[s] === 0) return s;
+    return -1;
+  }
+
+  private paintBody(i: number): void {
+    if (this.behind[i]! > 0) return;
+    for (let s = this.ready(i); s >= 0; s = this.ready(i)) this.paint(s);
+  }
+
+  private paint(s: number): void {
+    const body = this.owner[s]!;
+    this.painted[s] = 1;
+    const surface = this.all[body]!.drawn.surfaces[s - this.first[body]!]!;
+    this.order.push({ surface, body, cuts: this.cuts.get(s) ?? null });
+    for (const { above } of this.aboveOf[s] ?? []) {
+      this.waiting[above]!--;
+      const other = this.owner[above]!;
+      if (other === body) continue;
+      this.outside[other]!--;
+      this.offer(other);
+    }
+    if (--this.left[body]! > 0) return;
+    for (const pair of this.all[body]!.pairs) {
+      const { front } = pair;
+      if (!front || front.index === body || this.opened.has(pair)) continue;
+      if (--this.behind[front.index]! === 0) this.offer(front.index);
+    }
+  }
+
+  /** Follows what waits for what until it comes round, compares the surfaces there, or paints one of them early. */
+  private breakRing(): void {
+    const path: number[] = [];
+    const by: (Pair | null)[] = [];
+    const seen = new Map<number, number>();
+    let at = this.painted.indexOf(0);
+    while (!seen.has(at)) {
+      seen.set(at, path.length);
+      path.push(at);
+      const pair = this.behind[this.owner[at]!]! > 0 ? this.unfinished(this.owner[at]!) : null;
+      by.push(pair);
+      const body = pair && (pair.f === pair.front ? pair.g : pair.f).index;
+      at = body === null ? (this.belowOf[at] ?? []).find(({ below }) => !this.painted[below])!.below : this.unpainted(body);
+    }
+    const start = seen.get(at)!;
+    const pairs = by.slice(start).filter((pair) => pair !== null);
+    if (pairs.length > 0) return pairs.forEach((pair) => this.reopen(pair));
+    const open = (s: number): number => (this.belowOf[s] ?? []).filter(({ below }) => !this.painted[below]).length;
+    const early = path.slice(start).reduce((best, s) => (open(s) < open(best) ? s : best));
+    const body = this.owner[early]!;
+    for (const { below, areas } of this.belowOf[early] ?? []) {
+      if (this.painted[below]) continue;
+      if (areas) this.cut(below, areas);
+      else this.cuts.set(below, [...(this.cuts.get(below) ?? []), ...this.all[body]!.drawn.surfaces[early - this.first[body]!]!.outline]);
+    }
+    this.paint(early);
+    this.offer(body);
+  }
+
+  private unfinished(i: number): Pair {
+    const links = this.all[i]!;
+    return links.pairs.find((pair) => pair.front === links && !this.opened.has(pair) && this.left[(pair.f === links ? pair.g : pair.f).index]! > 0)!;
+  }
+
+  private unpainted(i: number): number {
+    let s = this.first[i]!;
+    while (this.painted[s]) s++;
+    return s;
+  }
+
+  /** Compares the surfaces of two bodies that were compared as wholes. */
+  private reopen(pair: Pair): void {
+    if (this.opened.has(pair)) return;
+    this.behind[pair.front!.index]!--;
+    this.open(pair);
+    this.offer(pair.front!.index);
+  }
 }

@@ -1,17 +1,29 @@
 import { clipToConvex, signedArea } from '../math/polygon';
-import { COPLANAR, TOUCHING } from '../math/tolerances';
-import type { DrawnFace } from './drawn-face';
+import { COPLANAR, CUTS_THROUGH, CUTS_THROUGH_CURVED, TOUCHING } from '../math/tolerances';
+import type { DrawnFacet, DrawnSurface } from './drawn-body';
 
-/** How two drawn faces lie to one another: the first in front, behind, in one plane with it, or apart on the sheet. */
-export type Relation = 'front' | 'behind' | 'level' | 'apart';
+/** How two drawn surfaces lie to one another: the first in front, behind, in one plane with it, or apart on the sheet. */
+export interface Relation {
+  readonly kind: 'front' | 'behind' | 'level' | 'apart';
+  /**
+   * Where surfaces cut through each other: the convex parts of the sheet, clockwise, in which it is the other way
+   * round. Null where they do not.
+   */
+  readonly reversed: readonly Float64Array[] | null;
+  /** With `reversed`: the parts in which it is as `kind` says. */
+  readonly agreed: readonly Float64Array[] | null;
+}
+
+const FRONT: Relation = { kind: 'front', reversed: null, agreed: null };
+const BEHIND: Relation = { kind: 'behind', reversed: null, agreed: null };
+const LEVEL: Relation = { kind: 'level', reversed: null, agreed: null };
+const APART: Relation = { kind: 'apart', reversed: null, agreed: null };
 
 let clipped = new Float64Array(256);
 let scratch = new Float64Array(256);
 
-/** Whether the ranges of two faces overlap by more than touching in every direction that is measured. */
-export function rangesOverlap(f: DrawnFace, g: DrawnFace): boolean {
-  const s = f.ranges;
-  const t = g.ranges;
+/** Whether two ranges overlap by more than touching in every direction that is measured. */
+export function rangesOverlap(s: Float64Array, t: Float64Array): boolean {
   for (let d = 0; d < s.length; d += 2) {
     const from = s[d]!;
     const to = s[d + 1]!;
@@ -24,39 +36,71 @@ export function rangesOverlap(f: DrawnFace, g: DrawnFace): boolean {
   return true;
 }
 
+/** An overlap of two facets, and which of them is how much nearer there. */
+interface Overlap {
+  readonly f: DrawnFacet;
+  readonly g: DrawnFacet;
+  readonly area: Float64Array;
+}
+
 /**
- * Compares two faces where they overlap on the sheet. Each convex piece of one is clipped to each of the other, and
- * the difference of their nearness, affine over the sheet, is taken at the corners of what is left; the corner where
- * they are farthest apart decides. For faces that do not cut through each other the sign is the same all over the
- * overlap, so the answer is exact; for those that do, the larger gap wins.
+ * Compares two surfaces where they overlap on the sheet. Each facet of one is clipped to each of the other, and the
+ * difference of their nearness, affine over the overlap, is taken at its corners; the largest gap decides. Surfaces that
+ * cut through each other are in front of each other in parts, which are told.
  */
-export function relate(f: DrawnFace, g: DrawnFace): Relation {
-  const p = f.p - g.p;
-  const q = f.q - g.q;
-  const r = f.r - g.r;
-  let widest = 0;
-  let overlap = 0;
-  let scale = 0;
-  for (const piece of f.pieces) {
-    for (const other of g.pieces) {
-      const room = 2 * (piece.length + other.length);
-      if (clipped.length < room) {
-        clipped = new Float64Array(2 * room);
-        scratch = new Float64Array(2 * room);
-      }
-      const length = clipToConvex(piece, piece.length, other, other.length, clipped, scratch);
+export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
+  let [most, least, overlap, scale] = [0, 0, 0, 0];
+  const overlaps: Overlap[] = [];
+  const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
+  for (const piece of f.facets) {
+    for (const other of g.facets) {
+      const length = clippedTo(piece.polygon, other.polygon);
       if (length === 0) continue;
-      const part = length === clipped.length ? clipped : clipped.subarray(0, length);
+      const part = clipped.subarray(0, length);
       overlap += Math.abs(signedArea(part));
+      const [p, q, r] = [piece.p - other.p, piece.q - other.q, piece.r - other.r];
       for (let i = 0; i < length; i += 2) {
         const gap = p * clipped[i]! + q * clipped[i + 1]! + r;
-        if (Math.abs(gap) > Math.abs(widest)) widest = gap;
-        scale = Math.max(scale, Math.abs(f.p * clipped[i]! + f.q * clipped[i + 1]! + f.r), Math.abs(f.r), Math.abs(g.r));
+        if (gap > most) most = gap;
+        if (gap < least) least = gap;
+        scale = Math.max(scale, Math.abs(piece.p * clipped[i]! + piece.q * clipped[i + 1]! + piece.r), Math.abs(piece.r), Math.abs(other.r));
       }
+      if (most > 0 && least < 0) overlaps.push({ f: piece, g: other, area: part.slice() });
+      else if (f.facets.length > 1 || g.facets.length > 1) overlaps.push({ f: piece, g: other, area: part.slice() });
     }
   }
-  const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
-  if (!(overlap > TOUCHING * extent * extent)) return 'apart';
-  if (Math.abs(widest) <= COPLANAR * (scale + 1)) return 'level';
-  return widest > 0 ? 'front' : 'behind';
+  if (!(overlap > TOUCHING * extent * extent)) return APART;
+  const widest = Math.max(most, -least);
+  if (widest <= COPLANAR * (scale + 1)) return LEVEL;
+  const curved = f.stretch !== null || g.stretch !== null;
+  const front = most >= -least;
+  if (Math.min(most, -least) <= (curved ? CUTS_THROUGH_CURVED : CUTS_THROUGH) * widest) return front ? FRONT : BEHIND;
+  const parts = overlaps.map((part) => ({ ahead: halfOf(part, 1), beyond: halfOf(part, -1) }));
+  const [ahead, beyond] = [parts.flatMap((part) => part.ahead ?? []), parts.flatMap((part) => part.beyond ?? [])];
+  return front ? { kind: 'front', reversed: beyond, agreed: ahead } : { kind: 'behind', reversed: ahead, agreed: beyond };
+}
+
+function clippedTo(piece: Float64Array, other: Float64Array): number {
+  const room = 2 * (piece.length + other.length);
+  if (clipped.length < room) {
+    clipped = new Float64Array(2 * room);
+    scratch = new Float64Array(2 * room);
+  }
+  return clipToConvex(piece, piece.length, other, other.length, clipped, scratch);
+}
+
+/** The part of an overlap in which the first facet is nearer (`side` 1) or farther (-1); null where that is nothing. */
+function halfOf({ f, g, area }: Overlap, side: 1 | -1): Float64Array | null {
+  const [p, q, r] = [f.p - g.p, f.q - g.q, f.r - g.r];
+  const gap = (i: number): number => side * (p * area[i]! + q * area[i + 1]! + r);
+  const kept: number[] = [];
+  for (let i = 0, before = area.length - 2; i < area.length; before = i, i += 2) {
+    const [d, e] = [gap(before), gap(i)];
+    if (d >= 0 !== e >= 0) {
+      const t = d / (d - e);
+      kept.push(area[before]! + t * (area[i]! - area[before]!), area[before + 1]! + t * (area[i + 1]! - area[before + 1]!));
+    }
+    if (e >= 0) kept.push(area[i]!, area[i + 1]!);
+  }
+  return kept.length >= 6 && signedArea(kept) !== 0 ? Float64Array.from(kept) : null;
 }

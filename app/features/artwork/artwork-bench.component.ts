@@ -3,17 +3,16 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import {
+  bodyOf,
   figure,
   findNode,
   flattenTree,
+  isTurned,
   planeKey,
   planeName,
   samePlane,
-  worldFaces,
-  facing,
-  faceWord,
+  surfaceWord,
   type Artwork,
-  type Edit,
   type PlacementTarget,
   type Plane,
 } from '@core';
@@ -24,7 +23,7 @@ import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
 import { ArtworkThumbComponent } from './artwork-thumb.component';
-import { placementOn } from './place.tool';
+import { laidOn, placementOn } from './place.tool';
 
 interface TargetOption {
   readonly label: string;
@@ -58,7 +57,7 @@ export class ArtworkBenchComponent {
    * and each face that is turned to the viewer.
    */
   protected readonly targets = computed((): TargetOption[] => {
-    const geometry = this.pictures.geometry();
+    const { view } = this.pictures.geometry();
     const target = this.placement()?.target;
     const { projection } = this.store.shown();
     const planes = [...(target?.kind === 'plane' ? [target.plane] : []), this.view.plane(), ...PLANES];
@@ -69,11 +68,10 @@ export class ArtworkBenchComponent {
     });
     for (const { node, hidden } of flattenTree(this.store.kept().nodes)) {
       if (hidden || node.kind !== 'shape') continue;
-      for (const face of worldFaces(geometry, node)) {
-        const corner = face.corners[0];
-        if (!corner || facing(geometry.sight.projection, face.normal, corner) <= 1e-9) continue;
-        const label = node.depth === 0 ? node.name : `${node.name}, ${faceWord(face.normal)}`;
-        options.push({ label, value: `${node.id} ${face.name}`, target: { kind: 'face', node: node.id, face: face.name } });
+      for (const surface of bodyOf(node)?.surfaces ?? []) {
+        if (!isTurned(view, surface)) continue;
+        const label = node.depth === 0 ? node.name : `${node.name}, ${surfaceWord(surface)}`;
+        options.push({ label, value: `${node.id} ${surface.name}`, target: { kind: 'face', node: node.id, face: surface.name } });
       }
     }
     return options;
@@ -106,7 +104,6 @@ export class ArtworkBenchComponent {
     const placed = this.placement();
     const option = this.targets().find((o) => o.value === value);
     if (!placed || !option || value === this.lies()) return;
-    const edit: Edit = { kind: 'place', id: placed.id, target: option.target, box: placed.box };
-    this.store.commit(edit, `move ${placed.name}`);
+    this.store.commit(laidOn(this.store.kept(), placed, option.target), `move ${placed.name}`);
   }
 }

@@ -1,21 +1,29 @@
 import {
-  exactCells,
-  faceNamed,
-  faceWord,
+  anchorIn,
+  apply33,
+  bodyOf,
+  boxIn,
   findArtwork,
   findShape,
-  pickAt,
-  planeReadingFrame,
-  PLANE_NAMES,
-  readingFrame,
-  sheetFromFrame,
   invert33,
-  apply33,
+  pickAt,
+  placementGround,
+  PLANE_NAMES,
+  readingFrameOf,
+  readingMap,
+  SHEET_PLANE,
+  SHEET_READING,
+  surfaceNamed,
+  surfaceReadingFrame,
+  surfaceWord,
   type Artwork,
+  type CheminDocument,
   type Edit,
   type PlacementNode,
   type PlacementTarget,
+  type Plane,
   type SheetPoint,
+  type Surface,
   type Visible,
 } from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
@@ -53,19 +61,29 @@ function partAt(at: SheetPoint, context: ToolContext): Visible | null {
   return pickAt(context.picture, at, context.reach, (id) => locked.has(id) || !findShape(context.document, id));
 }
 
+/** The face under the pointer, where artwork can lie on it; else the active plane. */
 function targetAt(at: SheetPoint, context: ToolContext): PlacementTarget {
   const hit = partAt(at, context);
   const host = hit && findShape(context.document, hit.node);
-  if (hit?.face && host && host.plane.kind !== 'sheet') return { kind: 'face', node: hit.node, face: hit.face };
+  const surface = hit?.face && host && host.plane.kind !== 'sheet' ? surfaceNamed(bodyOf(host), hit.face) : null;
+  // Round sides carry nothing yet that would follow them.
+  if (hit && surface?.form.kind === 'flat') return { kind: 'face', node: hit.node, face: surface.name };
   return { kind: 'plane', plane: context.plane };
 }
 
+/** What a target is in a document: its plane, or the flat surface with its name; null where that is gone. */
+function groundOf(target: PlacementTarget, document: CheminDocument): Surface | Plane | null {
+  if (target.kind === 'plane') return target.plane;
+  const host = findShape(document, target.node);
+  return host && surfaceNamed(bodyOf(host), target.face);
+}
+
 /** A target as people name it: `kiosk, left side`. */
-export function targetWords(target: PlacementTarget, { document, geometry }: Pick<ToolContext, 'document' | 'geometry'>): string {
+export function targetWords(target: PlacementTarget, { document }: Pick<ToolContext, 'document'>): string {
   if (target.kind === 'plane') return PLANE_NAMES[target.plane.kind];
   const host = findShape(document, target.node);
-  const face = host && faceNamed(geometry, host, target.face);
-  return host && face ? (host.depth === 0 ? host.name : `${host.name}, ${faceWord(face.normal)}`) : 'a face that is gone';
+  const surface = host && surfaceNamed(bodyOf(host), target.face);
+  return host && surface ? (host.depth === 0 ? host.name : `${host.name}, ${surfaceWord(surface)}`) : 'a face that is gone';
 }
 
 function place(at: SheetPoint, context: ToolContext): ToolStep<PlaceState> {
@@ -85,18 +103,16 @@ export function placementOn(
   at: SheetPoint | null,
 ): PlacementNode {
   const ratio = artwork.height / artwork.width;
-  const host = target.kind === 'face' ? findShape(context.document, target.node) : null;
-  const face = host && target.kind === 'face' ? faceNamed(context.geometry, host, target.face) : null;
+  const ground = groundOf(target, context.document) ?? SHEET_PLANE;
+  const frame = readingFrameOf(ground) ?? SHEET_READING;
   let box = { x: 0, y: 0, width: WIDTH_ON_PLANE, height: WIDTH_ON_PLANE * ratio };
-  if (face) {
-    const { width, height } = readingFrame(face, context.geometry.cell);
-    const fitted = Math.min(width, height / ratio);
-    box = { x: (width - fitted) / 2, y: (height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
-  } else if (at && target.kind === 'plane') {
-    const frame = planeReadingFrame(context.geometry, target.plane);
-    const { cell } = context.geometry;
-    const map = frame ? sheetFromFrame(context.geometry.sight.projection, frame) : ([cell, 0, 0, 0, cell, 0, 0, 0, 1] as const);
-    const inverse = invert33(map);
+  const room = 'kind' in ground ? null : surfaceReadingFrame(ground);
+  if (room) {
+    const fitted = Math.min(room.width, room.height / ratio);
+    box = { x: (room.width - fitted) / 2, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
+  } else if (at) {
+    const map = readingMap(context.geometry, ground);
+    const inverse = map && invert33(map);
     const p = inverse && apply33(inverse, at.x, at.y);
     if (p) box = { ...box, x: Math.round(p.x), y: Math.round(p.y) };
   }
@@ -108,6 +124,25 @@ export function placementOn(
     locked: false,
     artwork: artwork.id,
     target,
-    box: { x: exactCells(box.x), y: exactCells(box.y), width: exactCells(box.width), height: exactCells(box.height) },
+    anchor: anchorIn(frame, box),
   };
+}
+
+/**
+ * The edit that lays a placement on another plane or face, its size kept: where it is in space, dropped square onto the
+ * new place; in the middle of a face that it would miss.
+ */
+export function laidOn(document: CheminDocument, node: PlacementNode, target: PlacementTarget): Edit {
+  const place = (anchor: PlacementNode['anchor']): Edit => ({ kind: 'place', id: node.id, target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) });
+  const [from, to] = [placementGround(document, node), groundOf(target, document)];
+  const frame = to && readingFrameOf(to);
+  if (!from || !to || !frame) return place(node.anchor);
+  const onSheet = (ground: Surface | Plane): boolean => 'kind' in ground && ground.kind === 'sheet';
+  const box = boxIn(frame, node.anchor);
+  const room = 'kind' in to ? null : surfaceReadingFrame(to);
+  const misses = room !== null && (box.x >= room.width || box.y >= room.height || box.x + box.width <= 0 || box.y + box.height <= 0);
+  if (room && (misses || onSheet(from))) return place(anchorIn(frame, { ...box, x: (room.width - box.width) / 2, y: (room.height - box.height) / 2 }, node.anchor));
+  // The sheet has no place in space: counts are kept.
+  if (onSheet(from) !== onSheet(to)) return place(anchorIn(frame, boxIn(readingFrameOf(from) ?? SHEET_READING, node.anchor), node.anchor));
+  return place(anchorIn(frame, box, node.anchor));
 }

@@ -1,0 +1,102 @@
+import type { WorldPoint } from '../math/points';
+import type { WorldBox } from '../projection/framing';
+import type { PlaneFrame } from '../projection/planes';
+import type { Segment } from '../shape/segments';
+import type { SurfaceName } from './names';
+import type { Ruled } from './ruled';
+
+/** A flat surface: u and v of its own coordinates are in cells along the frame's directions. */
+export interface FlatForm {
+  readonly kind: 'flat';
+  /** In cells of the world; its normal is the surface's own outward unit normal, whichever way u and v turn. */
+  readonly frame: PlaneFrame;
+}
+
+/**
+ * How a surface lies in the world. All forms can be unrolled without stretching: lengths in their own coordinates are
+ * true lengths in cells.
+ */
+export type Form = FlatForm | Ruled;
+
+/** A flat convex piece of a surface, for order and regions only; it is never seen. */
+export interface Facet {
+  /** Corners `[a0, b0, h0, a1, ...]` in cells of the world, anticlockwise seen from outside. */
+  readonly corners: Float64Array;
+  /** Outward unit normal. */
+  readonly normal: WorldPoint;
+  /** Of ruled surfaces: the piece of the directrix that it stands for. */
+  readonly from?: number;
+  readonly to?: number;
+}
+
+/** A part of a body's boundary that can be named, painted and drawn on by itself. */
+export interface Surface {
+  readonly name: SurfaceName;
+  /** Names of further edges that it runs over: a smooth round side has one name for all of them. */
+  readonly also: readonly SurfaceName[];
+  readonly form: Form;
+  /** The exact boundary of a flat surface in its own coordinates, the outer ring first; the ruled have their rims. */
+  readonly rings: readonly (readonly Segment[])[];
+  /** Of flat surfaces: the rings as corners in cells of the world, the outer one anticlockwise seen from outside. */
+  readonly loops: readonly Float64Array[];
+  readonly facets: readonly Facet[];
+  /** Seen from both sides, such as a flat shape. */
+  readonly bothSides: boolean;
+}
+
+/** A line in space that bounds nothing. */
+export interface Wire {
+  readonly frame: PlaneFrame;
+  readonly segments: readonly Segment[];
+  readonly closed: boolean;
+  /** Its points `[a0, b0, h0, ...]` in cells of the world, curves as chords; a closed one comes back to its start. */
+  readonly points: Float64Array;
+}
+
+/** What a recipe evaluates to, in cells of the world. Immutable; its identity is what others keep results by. */
+export interface Body {
+  readonly surfaces: readonly Surface[];
+  readonly wires: readonly Wire[];
+  /** Points whose convex hull holds the body, up to the distance between curves and facets. */
+  readonly points: Float64Array;
+  readonly bounds: WorldBox;
+  /** It has an inside. */
+  readonly closed: boolean;
+  /** No two of its points see each other through its outside: its surfaces never hide each other. */
+  readonly convex: boolean;
+}
+
+/** The surface with a name, or the one that runs over the edge with that name; null where there is none (any more). */
+export function surfaceNamed(body: Body | null, name: SurfaceName): Surface | null {
+  return body?.surfaces.find((surface) => surface.name === name || surface.also.includes(name)) ?? null;
+}
+
+/** The world box around points `[a0, b0, h0, ...]`. */
+export function boundsOf(points: Float64Array): WorldBox {
+  const min = { a: Infinity, b: Infinity, h: Infinity };
+  const max = { a: -Infinity, b: -Infinity, h: -Infinity };
+  for (let i = 0; i < points.length; i += 3) {
+    const [a, b, h] = [points[i]!, points[i + 1]!, points[i + 2]!];
+    if (a < min.a) min.a = a;
+    if (a > max.a) max.a = a;
+    if (b < min.b) min.b = b;
+    if (b > max.b) max.b = b;
+    if (h < min.h) min.h = h;
+    if (h > max.h) max.h = h;
+  }
+  return { min, max };
+}
+
+/** Points of the world as flat coordinates. */
+export function flatPoints(points: readonly WorldPoint[]): Float64Array {
+  const flat = new Float64Array(3 * points.length);
+  points.forEach(({ a, b, h }, i) => flat.set([a, b, h], 3 * i));
+  return flat;
+}
+
+/** Flat coordinates as points of the world. */
+export function worldPoints(flat: Float64Array): readonly WorldPoint[] {
+  const points: WorldPoint[] = [];
+  for (let i = 0; i < flat.length; i += 3) points.push({ a: flat[i]!, b: flat[i + 1]!, h: flat[i + 2]! });
+  return points;
+}

@@ -1,0 +1,210 @@
+import earcut from 'earcut';
+import type { ShapeNode } from '../document/types';
+import { isConvex } from '../math/polygon';
+import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
+import { planeFrame, samePlane, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
+import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
+import { boundsArea, chordsOf, flattenOutline, outlineSegments, type Segment } from '../shape/segments';
+import { tangentAt } from '../shape/split';
+import { boundsOf, flatPoints, type Body, type Facet, type Surface, type Wire } from './body';
+import { BASE, END, roundName, sideName, type SurfaceName } from './names';
+import type { Ruled } from './ruled';
+
+/** Distance in cells between curved sides and their facets, and between curved boundaries and their corners. */
+export const FACET = 0.004;
+
+/** Sine of the angle under which two curves count as running on smoothly: what rounding handles to ticks leaves. */
+const SMOOTH = 1e-3;
+
+/** What depth is given to. */
+export type Extruded = Pick<ShapeNode, 'plane' | 'outline' | 'depth'>;
+
+/**
+ * The body of a shape: a solid of two ends and a side for each edge where it has depth, a surface seen from both sides
+ * where it has none, a wire where its outline bounds no area. Null on the sheet, which has no place in the world.
+ * Neighbouring curves that run on smoothly make one side, named after the first of them.
+ */
+export function depthBody(shape: Extruded): Body | null {
+  const { plane, outline, depth } = shape;
+  // Another name or paint is another node, but the same body.
+  const known = made.get(outline);
+  if (known && known.depth === depth && samePlane(known.plane, plane)) return known.body;
+  const body = evaluated(shape);
+  made.set(outline, { plane, depth, body });
+  return body;
+}
+
+/** The body made last of each outline. */
+const made = new WeakMap<Outline, { readonly plane: Plane; readonly depth: number; readonly body: Body | null }>();
+
+function evaluated({ plane, outline, depth }: Extruded): Body | null {
+  const frame = planeFrame(plane, 1);
+  if (!frame) return null;
+  if (!boundsArea(outline)) return wireBody(outline, frame);
+  if (depth === 0) return flatBody(outline, frame);
+  return solidBody(outline, frame, depth);
+}
+
+function wireBody(outline: Outline, frame: PlaneFrame): Body | null {
+  const flat = flattenOutline(outline, FACET);
+  const along = outline.closed && flat[0] ? [...flat, flat[0]] : flat;
+  if (along.length < 2) return null;
+  const points = flatPoints(along.map((p) => worldFromPlane(frame, p)));
+  const wire: Wire = { frame, segments: outlineSegments(outline), closed: outline.closed, points };
+  return { surfaces: [], wires: [wire], points, bounds: boundsOf(points), closed: false, convex: false };
+}
+
+function flatBody(outline: Outline, frame: PlaneFrame): Body {
+  const surface = flatSurface(END, outline, frame, true);
+  const [points] = surface.loops;
+  return { surfaces: [surface], wires: [], points: points!, bounds: boundsOf(points!), closed: false, convex: surface.facets.length === 1 };
+}
+
+/**
+ * A flat surface over an outline.
+ * @param frame in cells, with the outward normal
+ */
+export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFrame, bothSides: boolean): Surface {
+  const rings = ringsOf(outline);
+  const flat = rings.map((ring, i) => {
+    const points = flattenOutline(ring, FACET);
+    const turns = doubleAreaTicks(points) * dotWorld(crossWorld(frame.u, frame.v), frame.normal) > 0;
+    return turns === (i === 0) ? points : [...points].reverse();
+  });
+  const loops = flat.map((points) => flatPoints(points.map((p) => worldFromPlane(frame, p))));
+  return {
+    name,
+    also: [],
+    form: { kind: 'flat', frame },
+    rings: rings.map(outlineSegments),
+    loops,
+    facets: flatFacets(flat, loops, frame.normal),
+    bothSides,
+  };
+}
+
+/** A flat surface in convex pieces: itself, or its triangles by ear clipping. */
+function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly Float64Array[], normal: WorldPoint): readonly Facet[] {
+  const coords = rings.map((ring) => ring.flatMap(({ u, v }) => [u, v]));
+  if (loops.length === 1 && (coords[0]!.length === 6 || isConvex(coords[0]!))) return [{ corners: loops[0]!, normal }];
+  const corners = loops.flatMap((loop) => [...loop]);
+  const starts = coords.slice(0, -1).reduce<number[]>((at, ring) => [...at, (at.at(-1) ?? 0) + ring.length / 2], []);
+  const indices = earcut(coords.flat(), starts);
+  const facets: Facet[] = [];
+  for (let i = 0; i + 2 < indices.length; i += 3) {
+    const at = indices.slice(i, i + 3).map((k) => ({ a: corners[3 * k]!, b: corners[3 * k + 1]!, h: corners[3 * k + 2]! })) as [
+      WorldPoint,
+      WorldPoint,
+      WorldPoint,
+    ];
+    const turn = dotWorld(crossWorld(subtractWorld(at[1], at[0]), subtractWorld(at[2], at[0])), normal);
+    if (turn !== 0) facets.push({ corners: flatPoints(turn > 0 ? at : [at[0], at[2], at[1]]), normal });
+  }
+  return facets;
+}
+
+function solidBody(outline: Outline, frame: PlaneFrame, depth: number): Body {
+  const run = scaleWorld(frame.normal, depth);
+  const forward = scaleWorld(frame.normal, Math.sign(depth));
+  const far: PlaneFrame = { ...frame, origin: addWorld(frame.origin, run) };
+  const base = flatSurface(BASE, outline, { ...frame, normal: scaleWorld(forward, -1) }, false);
+  const end = flatSurface(END, outline, { ...far, normal: forward }, false);
+  const sides = ringsOf(outline).flatMap((ring, i) => sidesOver(ring, i === 0, frame, far, forward));
+  const points = new Float64Array(base.loops[0]!.length + end.loops[0]!.length);
+  points.set(base.loops[0]!);
+  points.set(end.loops[0]!, base.loops[0]!.length);
+  return { surfaces: [base, end, ...sides], wires: [], points, bounds: boundsOf(points), closed: true, convex: end.facets.length === 1 };
+}
+
+/** The sides over a ring: flat ones over straight edges, ruled ones over stretches of curves. */
+function sidesOver(ring: Outline, outer: boolean, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint): readonly Surface[] {
+  const anticlockwise = doubleAreaTicks(flattenOutline(ring, FACET)) * dotWorld(crossWorld(frame.u, frame.v), forward) > 0;
+  const sense = anticlockwise === outer ? 1 : -1;
+  return stretchesOf(ring).flatMap(({ name, also, segments, closed }): readonly Surface[] => {
+    const [first] = segments;
+    if (first?.kind === 'line') return flatSide(name, first, frame, far, forward, sense);
+    const form: Ruled = { kind: 'cylinder', directrix: segments, closed, rims: [frame, far], sense };
+    return [{ name, also, form, rings: [], loops: [], facets: ruledFacets(form), bothSides: false }];
+  });
+}
+
+function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint, sense: 1 | -1): readonly Surface[] {
+  const [p, q] = sense > 0 ? [edge.from, edge.to] : [edge.to, edge.from];
+  const [from, to] = [worldFromPlane(frame, p), worldFromPlane(frame, q)];
+  const along = subtractWorld(to, from);
+  const u = unitWorld(along);
+  const normal = unitWorld(crossWorld(along, forward));
+  if (!u || !normal) return [];
+  const corners = flatPoints([from, to, worldFromPlane(far, q), worldFromPlane(far, p)]);
+  const [length, height] = [dotWorld(along, u), Math.abs(dotWorld(subtractWorld(far.origin, frame.origin), forward))];
+  const at = [[0, 0], [length, 0], [length, height], [0, height]].map(([x, y]): PlanePoint => ({ u: x!, v: y! })); // prettier-ignore
+  const rings = [at.map((corner, i): Segment => ({ kind: 'line', id: i + 1, from: corner, to: at[(i + 1) % 4]! }))];
+  const form = { kind: 'flat', frame: { origin: from, u, v: forward, normal } } as const;
+  return [{ name, also: [], form, rings, loops: [corners], facets: [{ corners, normal }], bothSides: false }];
+}
+
+interface Stretch {
+  readonly name: SurfaceName;
+  readonly also: readonly SurfaceName[];
+  readonly segments: readonly Segment[];
+  readonly closed: boolean;
+}
+
+/** A ring as what makes one side each: straight edges, roundings, and runs of curves that go on smoothly. */
+function stretchesOf(ring: Outline): readonly Stretch[] {
+  const segments = outlineSegments(ring);
+  const n = segments.length;
+  const joins = (i: number): boolean => runsOn(segments[(i + n - 1) % n]!, segments[i]!);
+  // The run that comes round the ring's start begins before it.
+  let start = 0;
+  while (start < n && joins(start)) start++;
+  const closed = start === n;
+  const stretches: { segments: Segment[] }[] = [];
+  for (let k = 0; k < n; k++) {
+    const i = closed ? k : (start + k) % n;
+    if (k > 0 && joins(i)) stretches.at(-1)!.segments.push(segments[i]!);
+    else stretches.push({ segments: [segments[i]!] });
+  }
+  return stretches.map((stretch) => {
+    const [name, ...also] = stretch.segments.map((segment) => nameOver(segment, ring));
+    return { name: name!, also, segments: stretch.segments, closed };
+  });
+}
+
+function nameOver(segment: Segment, ring: Outline): SurfaceName {
+  const bevelled = segment.kind === 'line' && ring.points.some((p) => p.id === segment.id && p.corner?.kind === 'bevel' && !isSame(p, segment.from));
+  return (segment.kind === 'conic' && segment.corner) || bevelled ? roundName(segment.id) : sideName(segment.id);
+}
+
+const isSame = (p: PlanePoint, q: PlanePoint): boolean => p.u === q.u && p.v === q.v;
+
+/** Whether two curves, neither of them a rounding, go on from one to the other without a corner. */
+function runsOn(p: Segment, q: Segment): boolean {
+  const isCurve = (segment: Segment): boolean => segment.kind === 'cubic' || (segment.kind === 'conic' && !segment.corner);
+  if (!isCurve(p) || !isCurve(q)) return false;
+  const [s, t] = [tangentAt(p, 1), tangentAt(q, 0)];
+  const lengths = Math.hypot(s.u, s.v) * Math.hypot(t.u, t.v);
+  return lengths > 0 && s.u * t.u + s.v * t.v > 0 && Math.abs(s.u * t.v - s.v * t.u) < SMOOTH * lengths;
+}
+
+/** Flat pieces along the generators; those without area are left out. */
+export function ruledFacets({ directrix, rims: [near, far], sense }: Ruled): readonly Facet[] {
+  const facets: Facet[] = [];
+  directrix.forEach((segment, i) => {
+    const chords = chordsOf(segment, FACET);
+    let from = segment.from;
+    chords.forEach((to, k) => {
+      const [p, q] = sense > 0 ? [from, to] : [to, from];
+      from = to;
+      const corners = [worldFromPlane(near, p), worldFromPlane(near, q), worldFromPlane(far, q), worldFromPlane(far, p)];
+      const normal = unitWorld(crossWorld(subtractWorld(corners[2]!, corners[0]!), subtractWorld(corners[3]!, corners[1]!)));
+      // At an apex two corners are one.
+      const distinct = corners.filter((corner, c) => c === 0 || !samePlace(corner, corners[c - 1]!));
+      if (!normal || distinct.length < 3) return;
+      facets.push({ corners: flatPoints(distinct), normal, from: i + k / chords.length, to: i + (k + 1) / chords.length });
+    });
+  });
+  return facets;
+}
+
+const samePlace = (p: WorldPoint, q: WorldPoint): boolean => p.a === q.a && p.b === q.b && p.h === q.h;

@@ -1,0 +1,61 @@
+import type { PlaneFrame } from '../projection/planes';
+import { boundsOf, type Body, type Facet, type Surface } from './body';
+import { carryDirection, carryPoint, type RigidMap } from './rigid';
+
+const moved = new WeakMap<RigidMap, WeakMap<Body, Body>>();
+
+/** A body carried along, made once for each map and body. Names stay; mirrors turn every boundary the other way. */
+export function movedBody(body: Body, map: RigidMap): Body {
+  let bodies = moved.get(map);
+  if (!bodies) moved.set(map, (bodies = new WeakMap()));
+  let there = bodies.get(body);
+  if (!there) bodies.set(body, (there = carried(body, map)));
+  return there;
+}
+
+function carried(body: Body, map: RigidMap): Body {
+  const points = carriedPoints(body.points, map);
+  return {
+    ...body,
+    surfaces: body.surfaces.map((surface) => carriedSurface(surface, map)),
+    wires: body.wires.map((wire) => ({ ...wire, frame: carriedFrame(wire.frame, map), points: carriedPoints(wire.points, map) })),
+    points,
+    bounds: boundsOf(points),
+  };
+}
+
+function carriedSurface(surface: Surface, map: RigidMap): Surface {
+  const { form } = surface;
+  const ring = (flat: Float64Array): Float64Array => (map.mirrors ? reversed(carriedPoints(flat, map)) : carriedPoints(flat, map));
+  return {
+    ...surface,
+    form:
+      form.kind === 'flat'
+        ? { kind: 'flat', frame: carriedFrame(form.frame, map) }
+        : { ...form, rims: [carriedFrame(form.rims[0], map), carriedFrame(form.rims[1], map)], sense: map.mirrors ? (-form.sense as 1 | -1) : form.sense },
+    loops: surface.loops.map(ring),
+    facets: surface.facets.map((facet): Facet => ({ ...facet, corners: ring(facet.corners), normal: carryDirection(map, facet.normal) })),
+  };
+}
+
+/** A frame carried along; its normal stays on the side on which it was. */
+export function carriedFrame({ origin, u, v, normal }: PlaneFrame, map: RigidMap): PlaneFrame {
+  return { origin: carryPoint(map, origin), u: carryDirection(map, u), v: carryDirection(map, v), normal: carryDirection(map, normal) };
+}
+
+function carriedPoints(flat: Float64Array, { columns: [p, q, r], by }: RigidMap): Float64Array {
+  const out = new Float64Array(flat.length);
+  for (let i = 0; i < flat.length; i += 3) {
+    const [a, b, h] = [flat[i]!, flat[i + 1]!, flat[i + 2]!];
+    out[i] = p.a * a + q.a * b + r.a * h + by.a;
+    out[i + 1] = p.b * a + q.b * b + r.b * h + by.b;
+    out[i + 2] = p.h * a + q.h * b + r.h * h + by.h;
+  }
+  return out;
+}
+
+function reversed(flat: Float64Array): Float64Array {
+  const out = new Float64Array(flat.length);
+  for (let i = 0; i < flat.length; i += 3) out.set(flat.subarray(i, i + 3), flat.length - 3 - i);
+  return out;
+}

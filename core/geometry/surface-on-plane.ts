@@ -1,0 +1,75 @@
+import { exactCells } from '../math/exact';
+import { dotWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
+import { planeOfCorners } from '../projection/free-planes';
+import { axesOf, planeFrame, samePlane, type Plane } from '../projection/planes';
+import { boxAround, outlineThrough, type Outline, type PlaneBox } from '../shape/outline';
+import { flattenOutline, isCurved } from '../shape/segments';
+import { surfaceNamed, worldPoints, type Body, type Surface } from './body';
+import { bodyOf, type SpaceNode } from './book';
+import type { Extruded } from './depth-recipe';
+import { END, isDrawnEnd, type SurfaceName } from './names';
+
+/** How finely curves are followed for their box, in cells. */
+const CHORDS = 0.001;
+
+/** A flat surface as a shape on the plane in which it lies, all in cells. */
+export interface SurfaceOnPlane {
+  readonly plane: Plane;
+  /** Its boundary; of an end, as it was drawn, curves included. */
+  readonly outline: Outline;
+  readonly box: PlaneBox;
+}
+
+/** The plane in which a flat surface lies: one that two axes span, or a free one; null for round surfaces. */
+export function planeOfSurface({ form, loops }: Surface): Plane | null {
+  return form.kind === 'flat' && loops[0] ? planeOfCorners({ corners: worldPoints(loops[0].subarray(0, 3)), normal: form.frame.normal }, 1) : null;
+}
+
+/** The surface of a shape with this name on its plane; null where the shape has none (any more), or a round one. */
+export function surfaceOnPlane(host: Extruded & SpaceNode, name: SurfaceName): SurfaceOnPlane | null {
+  const surface = surfaceNamed(bodyOf(host), name);
+  if (!surface) return null;
+  if (host.depth === 0) return laid(host.plane, host.outline);
+  const plane = planeOfSurface(surface);
+  if (!plane) return null;
+  // Ends of shapes on the axes' planes have the plane's own directions: their outline is the drawn one.
+  if (isDrawnEnd(surface.name) && plane.kind === host.plane.kind && plane.kind !== 'free') return laid(plane, host.outline);
+  const corners = cellsOn(plane, worldPoints(surface.loops[0]!));
+  return corners && laid(plane, outlineThrough(corners, true));
+}
+
+function laid(plane: Plane, outline: Outline): SurfaceOnPlane | null {
+  const box = boxAround(isCurved(outline) ? flattenOutline(outline, CHORDS) : outline.points);
+  return box && { plane, outline, box };
+}
+
+/** Places of the world in cells as places of a plane, rounded to ticks; null on the sheet. */
+export function cellsOn(plane: Plane, points: readonly WorldPoint[]): readonly PlanePoint[] | null {
+  const frame = planeFrame(plane, 1);
+  return (
+    frame &&
+    points.map((point) => {
+      const from = subtractWorld(point, frame.origin);
+      return { u: exactCells(dotWorld(from, frame.u)), v: exactCells(dotWorld(from, frame.v)) };
+    })
+  );
+}
+
+/** All surfaces of a shape that lie in a plane that two axes span, or of a flat shape in any plane. */
+export function surfacesIn(host: Extruded & SpaceNode, plane: Plane): readonly SurfaceOnPlane[] {
+  const body = bodyOf(host);
+  if (!body || body.surfaces.length === 0) return [];
+  if (host.depth === 0) return samePlane(host.plane, plane) ? [surfaceOnPlane(host, END)].filter((found) => found !== null) : [];
+  if (!reaches(body, plane)) return [];
+  return body.surfaces.flatMap(({ name }) => {
+    const found = surfaceOnPlane(host, name);
+    return found && samePlane(found.plane, plane) ? [found] : [];
+  });
+}
+
+/** Whether a body's bounds hold a plane: a quick look before its surfaces are laid on theirs. */
+function reaches({ bounds: { min, max } }: Body, plane: Plane): boolean {
+  const axes = axesOf(plane);
+  if (!axes) return plane.kind === 'free';
+  return min[axes.across] - 1e-9 <= plane.offset && plane.offset <= max[axes.across] + 1e-9;
+}

@@ -1,0 +1,130 @@
+import { COORDS_OF, type Path } from '../shape/path';
+
+/** A cubic by its eight coordinates. */
+type Cubic = readonly [number, number, number, number, number, number, number, number];
+
+/** A chord that stands for a piece of a cubic. */
+interface Chord {
+  readonly cubic: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The curves of a path, and which of its chords on whole numbers stands for which piece of them. */
+export interface TracedCurves {
+  readonly cubics: readonly Cubic[];
+  /** Chords by their start and end, both ways. */
+  readonly chords: ReadonlyMap<string, Chord>;
+  /** Chords by their places, for pieces of them. */
+  readonly list: readonly { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number; readonly chord: Chord }[];
+}
+
+interface Corner {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Most chords of one cubic; as `flattenPath` has it. */
+const MOST_CHORDS = 256;
+
+const key = (x0: number, y0: number, x1: number, y1: number): string => `${x0},${y0},${x1},${y1}`;
+
+/**
+ * The chords of a path's curves on whole numbers. Made exactly as `flattenPath` makes them.
+ * @param k what coordinates are multiplied by
+ */
+export function traceCurves({ verbs, coords }: Path, tolerance: number, k: number): TracedCurves {
+  const cubics: Cubic[] = [];
+  const list: TracedCurves['list'][number][] = [];
+  const chords = new Map<string, Chord>();
+  let at = 0;
+  for (const verb of verbs) {
+    if (verb === 'C') {
+      const c = coords.slice(at - 2, at + 6) as unknown as Cubic;
+      const bend = Math.max(Math.hypot(c[0] - 2 * c[2] + c[4], c[1] - 2 * c[3] + c[5]), Math.hypot(c[2] - 2 * c[4] + c[6], c[3] - 2 * c[5] + c[7]));
+      const count = Math.max(1, Math.min(MOST_CHORDS, Math.ceil(Math.sqrt((0.75 * bend) / tolerance))));
+      const index = cubics.push(c) - 1;
+      let [x0, y0] = [Math.round(c[0] * k), Math.round(c[1] * k)];
+      for (let i = 1; i <= count; i++) {
+        const [x, y] = i === count ? [c[6], c[7]] : [cubicAt(c, 0, i / count), cubicAt(c, 1, i / count)];
+        const [x1, y1] = [Math.round(x * k), Math.round(y * k)];
+        const chord = { cubic: index, from: (i - 1) / count, to: i / count };
+        chords.set(key(x0, y0, x1, y1), chord);
+        chords.set(key(x1, y1, x0, y0), { cubic: index, from: chord.to, to: chord.from });
+        list.push({ x0, y0, x1, y1, chord });
+        [x0, y0] = [x1, y1];
+      }
+    }
+    at += COORDS_OF[verb]!;
+  }
+  return { cubics, chords, list };
+}
+
+function cubicAt(c: Cubic, coordinate: 0 | 1, t: number): number {
+  const s = 1 - t;
+  return s * s * s * c[coordinate] + 3 * s * s * t * c[2 + coordinate]! + 3 * s * t * t * c[4 + coordinate]! + t * t * t * c[6 + coordinate]!;
+}
+
+/** A ring of whole numbers as a closed path in which runs of chords are the curves again that they stood for. */
+export function restoreCurves(ring: readonly Corner[], traced: TracedCurves, k: number): Path {
+  const n = ring.length;
+  const pieces = ring.map((p, i) => chordOf(p, ring[(i + 1) % n]!, traced));
+  const follows = (i: number): boolean => {
+    const [before, now] = [pieces[(i + n - 1) % n], pieces[i]];
+    if (!before || !now || before.cubic !== now.cubic) return false;
+    return Math.abs(before.to - now.from) < 1e-6 && Math.sign(before.to - before.from) === Math.sign(now.to - now.from);
+  };
+  // A run that comes round the ring's start begins before it.
+  let start = 0;
+  while (start < n && follows(start)) start++;
+  if (start === n) start = 0;
+  const first = ring[start]!;
+  let verbs = 'M';
+  const coords: number[] = [first.x / k, first.y / k];
+  for (let step = 0; step < n; step++) {
+    const i = (start + step) % n;
+    const piece = pieces[i];
+    const end = ring[(i + 1) % n]!;
+    if (!piece) {
+      if (step === n - 1) break;
+      verbs += 'L';
+      coords.push(end.x / k, end.y / k);
+      continue;
+    }
+    let last = piece;
+    while (step + 1 < n && follows((start + step + 1) % n)) last = pieces[(start + ++step) % n]!;
+    verbs += 'C';
+    coords.push(...cubicPiece(traced.cubics[piece.cubic]!, piece.from, last.to));
+  }
+  return { verbs: `${verbs}Z`, coords };
+}
+
+/** The piece of a curve that an edge stands for: a whole chord, or a part of one. */
+function chordOf(p: Corner, q: Corner, { chords, list }: TracedCurves): Chord | null {
+  const whole = chords.get(key(p.x, p.y, q.x, q.y));
+  if (whole) return whole;
+  for (const { x0, y0, x1, y1, chord } of list) {
+    if (Math.max(p.x, q.x) < Math.min(x0, x1) - 2 || Math.min(p.x, q.x) > Math.max(x0, x1) + 2) continue;
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    if (length === 0) continue;
+    const off = (c: Corner): number => Math.abs((x1 - x0) * (c.y - y0) - (y1 - y0) * (c.x - x0)) / length;
+    const share = (c: Corner): number => ((c.x - x0) * (x1 - x0) + (c.y - y0) * (y1 - y0)) / (length * length);
+    const [s, t] = [share(p), share(q)];
+    // Places on the chord to within what rounding moves them by.
+    if (off(p) > 1.5 || off(q) > 1.5 || Math.min(s, t) < -1.5 / length || Math.max(s, t) > 1 + 1.5 / length || Math.abs(s - t) * length < 3) continue;
+    const at = (share: number): number => chord.from + Math.max(0, Math.min(1, share)) * (chord.to - chord.from);
+    return { cubic: chord.cubic, from: at(s), to: at(t) };
+  }
+  return null;
+}
+
+/** The handles and end of a piece of a cubic, from one parameter to another, backwards too (de Casteljau, by blossoms). */
+function cubicPiece(c: Cubic, from: number, to: number): readonly number[] {
+  const blossom = (i: 0 | 1, r: number, s: number, t: number): number => {
+    const mix = (p: number, q: number, u: number): number => p + (q - p) * u;
+    const [ab, bc, cd] = [mix(c[i], c[2 + i]!, r), mix(c[2 + i]!, c[4 + i]!, r), mix(c[4 + i]!, c[6 + i]!, r)];
+    return mix(mix(ab, bc, s), mix(bc, cd, s), t);
+  };
+  const point = (r: number, s: number, t: number): readonly [number, number] => [blossom(0, r, s, t), blossom(1, r, s, t)];
+  return [...point(from, from, to), ...point(from, to, to), ...point(to, to, to)];
+}

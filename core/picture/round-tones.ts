@@ -1,0 +1,125 @@
+import { flatInk, type GradientStop, type Ink, type Mark } from '../artwork/marks';
+import { ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
+import { IDENTITY } from '../math/matrix';
+import type { SheetPoint, WorldPoint } from '../math/points';
+import { sheetFromWorld, type Projection } from '../projection/projection';
+import type { Path } from '../shape/path';
+import { ruledPath, type Stretch } from '../visibility/drawn-body';
+
+/** Steps of 1/255 by which a colour between two stops may miss the true tone, and by which neighbouring strips may differ. */
+const TONE_STEP = 1;
+/** Most halvings of a stretch between two stops. */
+const HALVINGS = 6;
+/** Distance in mm by which generators may fail to run parallel on the sheet and still count as doing so. */
+const PARALLEL = 1e-6;
+
+type Tone = (normal: WorldPoint) => string;
+
+/** A tone at a parameter of the directrix. */
+interface Stop {
+  readonly s: number;
+  readonly colour: string;
+}
+
+/**
+ * How a stretch of a round surface is filled. Where its generators are parallel on the sheet, one gradient across them
+ * has every tone to 1/255. Where they meet in a point (cones, and cylinders in perspective), strips that each reach to
+ * the far end lie one over the other, so that no seam is seen between them, with the same tones.
+ * @param path of the whole stretch
+ * @param seam closes the hair line to the neighbours, by the ink
+ */
+export function roundFill(projection: Projection, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
+  const n = ruled.directrix.length;
+  const colourAt = (s: number): string => {
+    const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + 1e-6, n));
+    return normal ? tone(normal) : '#808080';
+  };
+  const across = acrossGenerators(projection, ruled, stretch);
+  if (!across) return strips(projection, ruled, stretch, path, colourAt);
+  const stops = stopsBetween(stretch, colourAt, (s) => across(wrapped(s, n)));
+  const [first, last] = [across(wrapped(stretch.from, n)), across(wrapped(stretch.to, n))];
+  const width = Math.hypot(last.x - first.x, last.y - first.y);
+  if (width === 0) return [{ kind: 'path', path, fill: flatInk(stops[0]!.colour), rule: 'evenodd', line: null }];
+  const share = (s: number): number => {
+    const p = across(wrapped(s, n));
+    return Math.max(0, Math.min(1, ((p.x - first.x) * (last.x - first.x) + (p.y - first.y) * (last.y - first.y)) / (width * width)));
+  };
+  const ink: Ink = {
+    kind: 'linear',
+    from: [first.x, first.y],
+    to: [last.x, last.y],
+    stops: stops.map(({ s, colour }): GradientStop => ({ at: share(s), colour, strength: 1 })),
+    frame: IDENTITY,
+  };
+  return [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: null }];
+}
+
+const wrapped = (s: number, n: number): number => (s >= n ? s - n : s);
+
+/**
+ * Places on a line across the generators, by the parameter of the directrix; null where the generators are not parallel
+ * on the sheet.
+ */
+function acrossGenerators(projection: Projection, ruled: Ruled, { from, to }: Stretch): ((s: number) => SheetPoint) | null {
+  const n = ruled.directrix.length;
+  const places = [from, (from + to) / 2, to].map((s) => [0, 1].map((k) => sheetFromWorld(projection, ruledPoint(ruled, wrapped(s, n), k))));
+  const [p, q] = places[1]!;
+  if (!p || !q) return null;
+  const length = Math.hypot(q.x - p.x, q.y - p.y);
+  if (length === 0) return null;
+  const along = { x: (q.x - p.x) / length, y: (q.y - p.y) / length };
+  for (const [start, end] of places) {
+    if (!start || !end || Math.abs((end.x - start.x) * along.y - (end.y - start.y) * along.x) > PARALLEL) return null;
+  }
+  return (s) => {
+    const at = sheetFromWorld(projection, ruledPoint(ruled, s, 0)) ?? p;
+    const off = (at.x - p.x) * along.y - (at.y - p.y) * along.x;
+    return { x: p.x + off * along.y, y: p.y - off * along.x };
+  };
+}
+
+/** Stops between which the straight mixture of two colours stays within a step of the true tone. */
+function stopsBetween({ from, to }: Stretch, colourAt: (s: number) => string, place: (s: number) => SheetPoint): readonly Stop[] {
+  const stops: Stop[] = [{ s: from, colour: colourAt(from) }];
+  const run = (start: Stop, end: Stop, halvings: number): void => {
+    const middle = { s: (start.s + end.s) / 2, colour: colourAt((start.s + end.s) / 2) };
+    const [p, m, q] = [place(start.s), place(middle.s), place(end.s)];
+    const whole = Math.hypot(q.x - p.x, q.y - p.y);
+    const share = whole === 0 ? 0.5 : Math.hypot(m.x - p.x, m.y - p.y) / whole;
+    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(start.colour, middle.colour, end.colour, share) > TONE_STEP)) {
+      run(start, middle, halvings - 1);
+      run(middle, end, halvings - 1);
+    } else stops.push(end);
+  };
+  run(stops[0]!, { s: to, colour: colourAt(to) }, HALVINGS);
+  return stops;
+}
+
+const channels = (colour: string): readonly number[] => [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16));
+
+function missOf(from: string, between: string, to: string, share: number): number {
+  const [p, m, q] = [channels(from), channels(between), channels(to)];
+  return Math.max(...m.map((value, i) => Math.abs(value - (p[i]! + (q[i]! - p[i]!) * share))));
+}
+
+function strips(projection: Projection, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => string): readonly Mark[] {
+  const bounds: number[] = [stretch.from];
+  const cut = (from: number, to: number, halvings: number): void => {
+    const apart = channels(colourAt(from)).map((value, i) => Math.abs(value - channels(colourAt(to))[i]!));
+    if (halvings > 0 && (halvings > HALVINGS - 2 || Math.max(...apart) > 2 * TONE_STEP)) {
+      cut(from, (from + to) / 2, halvings - 1);
+      cut((from + to) / 2, to, halvings - 1);
+    } else bounds.push(to);
+  };
+  cut(stretch.from, stretch.to, HALVINGS);
+  const marks: Mark[] = [];
+  let last = '';
+  for (let i = 0; i + 1 < bounds.length; i++) {
+    const colour = colourAt((bounds[i]! + bounds[i + 1]!) / 2);
+    if (colour === last) continue;
+    last = colour;
+    const rest = i === 0 ? path : ruledPath(projection, { ...ruled, closed: false }, { from: bounds[i]!, to: stretch.to });
+    if (rest) marks.push({ kind: 'path', path: rest, fill: flatInk(colour), rule: 'evenodd', line: null });
+  }
+  return marks;
+}

@@ -1,0 +1,22 @@
+import type { CheminDocument } from '../document/types';
+import { projectionFrom, inCells } from '../projection/projection';
+import { sightFrom, type Sight } from '../projection/sight';
+import { rangeDirections, type View } from '../visibility/drawn-body';
+import { seenBox, type SeenBox } from './dashes';
+
+/** Everything that a thing's place on the sheet depends on besides itself. Made once a projection, cell size and sheet. */
+export interface Stage {
+  /** Lines of sight for places in mm of the world. */
+  readonly sight: Sight;
+  /** The same for bodies, which are in cells. */
+  readonly view: View;
+  readonly cell: number;
+  readonly seen: SeenBox;
+}
+
+/** The stage of a document. */
+export function stageFrom({ projection, grid, sheet }: Pick<CheminDocument, 'projection' | 'grid' | 'sheet'>): Stage {
+  const whole = projectionFrom(projection);
+  const sight = sightFrom(inCells(whole, grid.cell));
+  return { sight: sightFrom(whole), view: { sight, directions: rangeDirections(sight) }, cell: grid.cell, seen: seenBox(sheet) };
+}

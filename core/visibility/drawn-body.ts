@@ -1,0 +1,352 @@
+import { signedArea } from '../math/polygon';
+import type { WorldPoint } from '../math/points';
+import { EDGE_ON } from '../math/tolerances';
+import { worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
+import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
+import { clipLineNear, clipNear } from '../projection/near';
+import { sheetFromFrame } from '../projection/planes';
+import { facing, type Projection } from '../projection/projection';
+import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
+import { drawSegments } from '../shape/draw-segments';
+import { flattenPath, joinPaths, polygonPath, polylinePath, reversePath, type Path } from '../shape/path';
+import type { Segment } from '../shape/segments';
+import { sliceSegment } from '../shape/split';
+import { scaleWorld } from '../math/points';
+
+/** What bodies are drawn in: the lines of sight for places in cells, and the directions that ranges are measured along. */
+export interface View {
+  readonly sight: Sight;
+  /** Flat sheet vectors; see `rangeDirections`. */
+  readonly directions: readonly number[];
+}
+
+/** A convex piece of a drawn surface on the sheet: clockwise, and how near its plane is everywhere. */
+export interface DrawnFacet extends Nearness {
+  readonly polygon: Float64Array;
+}
+
+/** An area of the sheet: flat coordinates in mm of its boundary and of what is left out inside. */
+export interface Area {
+  readonly polygon: ArrayLike<number>;
+  readonly holes?: readonly ArrayLike<number>[];
+}
+
+/** A stretch of a directrix, from one parameter to another. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Distance in mm of the sheet between a drawn curve and the corners that stand for it in cuts and under the pointer. */
+const CORNERS = 0.004;
+
+/** Half the width in mm that a line has for the order, where its paint does not say. */
+export const THIN = 0.1;
+
+/**
+ * A part of a body that the viewer sees, whole as if nothing lay in front: a surface turned to him, a stretch of a
+ * ruled surface between two outlines, or a line. Its identity is what order and picture remember it by.
+ */
+export class DrawnSurface {
+  private areas: readonly Area[] | null = null;
+  private drawn: Path | null = null;
+
+  constructor(
+    readonly view: View,
+    /** What it is a part of: null for lines. */
+    readonly surface: Surface | null,
+    readonly facets: readonly DrawnFacet[],
+    /** Smallest and largest value along each of the view's directions, curves a little widened. */
+    readonly ranges: Float64Array,
+    /** Unit normal to the side that is seen; of ruled stretches in their middle. */
+    readonly normal: WorldPoint,
+    private readonly make: () => Path,
+    /** Of ruled surfaces: the stretch that is seen. */
+    readonly stretch: Stretch | null = null,
+    /** Lines only: the line in pieces that lie behind the near plane. */
+    readonly wire: Wire | null = null,
+  ) {}
+
+  /** Its exact boundary on the sheet; of a line, the line itself. */
+  get path(): Path {
+    return (this.drawn ??= this.make());
+  }
+
+  /** Its area as corners, for cutting and pointing; of a line, the lines that it is made of. */
+  get outline(): readonly Area[] {
+    return (this.areas ??= this.wire ? flattenPath(this.path, CORNERS).map((polygon) => ({ polygon })) : areasOf(this.path));
+  }
+}
+
+/** A body as the viewer sees it. */
+export interface DrawnBody {
+  readonly body: Body;
+  readonly surfaces: readonly DrawnSurface[];
+  /** The ranges of all its surfaces together. */
+  readonly ranges: Float64Array;
+}
+
+/** The parts of a body that are turned to the viewer. @param half of the width in mm that lines are painted in */
+export function drawBody(view: View, body: Body, half = THIN): DrawnBody {
+  const surfaces = [
+    ...body.surfaces.flatMap((surface) => (surface.form.kind === 'flat' ? (flatPart(view, surface) ?? []) : ruledParts(view, surface, surface.form))),
+    ...body.wires.flatMap((wire) => wireParts(view, wire, half)),
+  ];
+  const ranges = new Float64Array(view.directions.length);
+  for (let d = 0; d < ranges.length; d += 2) {
+    ranges[d] = Infinity;
+    ranges[d + 1] = -Infinity;
+    for (const surface of surfaces) {
+      ranges[d] = Math.min(ranges[d]!, surface.ranges[d]!);
+      ranges[d + 1] = Math.max(ranges[d + 1]!, surface.ranges[d + 1]!);
+    }
+  }
+  return { body, surfaces, ranges };
+}
+
+/** Whether a flat surface is turned to the viewer, or seen from both sides. */
+export function isTurned({ sight: { projection } }: View, { form, loops, bothSides }: Surface): boolean {
+  const [loop] = loops;
+  if (form.kind !== 'flat' || !loop) return false;
+  const turned = facing(projection, form.frame.normal, { a: loop[0]!, b: loop[1]!, h: loop[2]! });
+  return bothSides ? turned !== 0 : turned > 1e-9;
+}
+
+/** Square of the distance from a point to the eye, or of the length of the eye's direction. */
+function sightSquare({ eye }: Projection, a: number, b: number, h: number): number {
+  const w = eye[3];
+  return (eye[0] - w * a) ** 2 + (eye[1] - w * b) ** 2 + (eye[2] - w * h) ** 2;
+}
+
+function flatPart(view: View, surface: Surface): DrawnSurface | null {
+  const { projection } = view.sight;
+  const [loop] = surface.loops;
+  if (!loop || loop.length < 9) return null;
+  const first = { a: loop[0]!, b: loop[1]!, h: loop[2]! };
+  const form = surface.form.kind === 'flat' ? surface.form : null;
+  let normal = form!.frame.normal;
+  let turned = facing(projection, normal, first);
+  if (turned < 0 && surface.bothSides) {
+    normal = scaleWorld(normal, -1);
+    turned = -turned;
+  }
+  if (turned <= 0 || turned * turned < EDGE_ON * sightSquare(projection, first.a, first.b, first.h)) return null;
+  const near = nearnessOf(view.sight, normal, first);
+  if (!near) return null;
+  const back = normal !== form!.frame.normal;
+  const facets = drawnFacets(projection, surface.facets, near, back);
+  if (facets.length === 0) return null;
+  const [facet] = facets;
+  const straight = surface.rings.length === 1 && surface.rings[0]!.every((segment) => segment.kind === 'line');
+  const whole = surface.facets.length === 1 && straight && facet;
+  const make = (): Path => {
+    if (whole) return polygonPath(facet.polygon);
+    const map = sheetFromFrame(projection, form!.frame);
+    const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));
+    if (paths.every((path) => path !== null)) return joinPaths(paths);
+    return joinPaths(surface.loops.map((loop) => polygonPath(projectLoop(projection, loop, back) ?? [])));
+  };
+  return new DrawnSurface(view, surface, facets, rangesOf(facets, view.directions, straight ? 0 : CORNERS), normal, make);
+}
+
+function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nearness, back: boolean): readonly DrawnFacet[] {
+  const drawn: DrawnFacet[] = [];
+  for (const facet of facets) {
+    const polygon = projectLoop(projection, facet.corners, back);
+    if (polygon) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
+  }
+  return drawn;
+}
+
+/**
+ * A loop of the world on the sheet, clockwise on screen where it runs anticlockwise towards the viewer; without what
+ * lies before the near plane; null where nothing is left.
+ * @param back the loop is seen from behind
+ */
+function projectLoop(projection: Projection, loop: Float64Array, back: boolean): Float64Array | null {
+  const m = projection.matrix;
+  const near = projection.near * (1 + 1e-9);
+  const n = loop.length / 3;
+  const out = new Float64Array(2 * n);
+  for (let i = 0; i < n; i++) {
+    const [a, b, h] = [loop[3 * i]!, loop[3 * i + 1]!, loop[3 * i + 2]!];
+    const w = m[8] * a + m[9] * b + m[10] * h + m[11];
+    if (!(w >= near && w > 0)) return projectClipped(projection, loop, back);
+    const at = 2 * (back ? i : n - 1 - i);
+    out[at] = (m[0] * a + m[1] * b + m[2] * h + m[3]) / w;
+    out[at + 1] = (m[4] * a + m[5] * b + m[6] * h + m[7]) / w;
+  }
+  return out;
+}
+
+function projectClipped(projection: Projection, loop: Float64Array, back: boolean): Float64Array | null {
+  const kept = clipNear(projection, worldPoints(loop));
+  if (kept.length < 3) return null;
+  const flat = new Float64Array(3 * kept.length);
+  kept.forEach(({ a, b, h }, i) => flat.set([a, b, h], 3 * i));
+  const m = projection.matrix;
+  return kept.every(({ a, b, h }) => m[8] * a + m[9] * b + m[10] * h + m[11] >= projection.near * (1 + 1e-9)) ? projectLoop(projection, flat, back) : null;
+}
+
+/** How often the sign of a ruled surface's facing is looked at in each segment to find where it turns away. */
+const LOOKS = 24;
+
+/** The stretches of a ruled surface that are turned to the viewer, as parameters; bounded where it turns away. */
+export function seenStretches(projection: Projection, ruled: Ruled): readonly Stretch[] {
+  const towards = (s: number): number => facing(projection, ruledNormal(ruled, s), ruledPoint(ruled, s, 0));
+  const n = ruled.directrix.length;
+  const ends: number[] = [];
+  // Each look lies inside its segment: at joints there may be no tangent.
+  const count = n * LOOKS;
+  const place = (i: number): number => (i + 0.5) / LOOKS;
+  let before = towards(place(0)) > 0;
+  const starts = before;
+  for (let i = 1; i < count; i++) {
+    const now = towards(place(i)) > 0;
+    if (now !== before) ends.push(turningPlace(towards, place(i - 1), place(i), before));
+    before = now;
+  }
+  if (ends.length === 0) return starts ? [{ from: 0, to: n }] : [];
+  if (ruled.closed && before !== starts) ends.push(turningPlace((s) => towards(s % n), place(count - 1), place(0) + n, before));
+  const stretches: Stretch[] = [];
+  if (ruled.closed) {
+    // Turning places come in pairs; a stretch that passes the start runs on beyond the last parameter.
+    for (let i = starts ? 1 : 0; i < ends.length; i += 2) stretches.push({ from: ends[i]!, to: ends[i + 1] ?? ends[0]! + n });
+    return stretches.map(({ from, to }) => (from >= n ? { from: from - n, to: to - n } : { from, to }));
+  }
+  const all = [...(starts ? [0] : []), ...ends, ...(before ? [n] : [])];
+  for (let i = 0; i + 1 < all.length; i += 2) stretches.push({ from: all[i]!, to: all[i + 1]! });
+  return stretches;
+}
+
+/** Where a sign changes between two parameters, to the last digits. @param first the sign before */
+function turningPlace(towards: (s: number) => number, from: number, to: number, first: boolean): number {
+  let [low, high] = [from, to];
+  for (let i = 0; i < 52 && high - low > 1e-14; i++) {
+    const middle = (low + high) / 2;
+    if (towards(middle) > 0 === first) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+function ruledParts(view: View, surface: Surface, ruled: Ruled): readonly DrawnSurface[] {
+  const { projection } = view.sight;
+  const n = ruled.directrix.length;
+  return seenStretches(projection, ruled).flatMap((stretch) => {
+    const drawn: DrawnFacet[] = [];
+    for (const facet of surface.facets) {
+      const middle = (facet.from! + facet.to!) / 2;
+      if (!within(stretch, middle, n)) continue;
+      const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
+      const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
+      const polygon = near && projectLoop(projection, facet.corners, false);
+      if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
+    }
+    if (drawn.length === 0) return [];
+    const make = (): Path => ruledPath(projection, ruled, stretch) ?? joinPaths(drawn.map((facet) => polygonPath(facet.polygon)));
+    const normal = ruledNormal(ruled, ((stretch.from + stretch.to) / 2) % n);
+    const length = Math.hypot(normal.a, normal.b, normal.h) || 1;
+    return [new DrawnSurface(view, surface, drawn, rangesOf(drawn, view.directions, CORNERS), scaleWorld(normal, 1 / length), make, stretch)];
+  });
+}
+
+function within({ from, to }: Stretch, s: number, n: number): boolean {
+  return (s >= from && s <= to) || (s + n >= from && s + n <= to);
+}
+
+/** The segments of a stretch of a directrix; one that runs on beyond the end comes round to the start. */
+export function segmentsOf(directrix: readonly Segment[], { from, to }: Stretch): readonly Segment[] {
+  const n = directrix.length;
+  const segments: Segment[] = [];
+  for (let i = Math.floor(from); i < to; i++) {
+    const [start, end] = [Math.max(from - i, 0), Math.min(to - i, 1)];
+    if (end > start) segments.push(sliceSegment(directrix[i % n]!, start, end));
+  }
+  return segments;
+}
+
+/**
+ * The exact path of a stretch of a ruled surface: along one rim, down a generator, back along the other, up again. All
+ * of a closed one is bounded by its rims alone. Null where a part lies before the near plane.
+ */
+export function ruledPath(projection: Projection, ruled: Ruled, stretch: Stretch): Path | null {
+  const whole = ruled.closed && stretch.to - stretch.from >= ruled.directrix.length;
+  const segments = segmentsOf(ruled.directrix, stretch);
+  const [near, far] = ruled.rims.map((frame) => drawSegments(segments, whole, sheetFromFrame(projection, frame), projection.near));
+  if (!near || !far) return null;
+  if (whole) return joinPaths([near, reversePath(far)]);
+  const back = reversePath(far);
+  return { verbs: `${near.verbs}L${back.verbs.slice(1)}Z`, coords: [...near.coords, ...back.coords] };
+}
+
+function wireParts(view: View, wire: Wire, half: number): readonly DrawnSurface[] {
+  const { projection } = view.sight;
+  const { frame } = wire;
+  const near = nearnessOf(view.sight, frame.normal, frame.origin);
+  if (!near) return [];
+  const curved = wire.segments.some((segment) => segment.kind !== 'line');
+  const exact = curved ? drawSegments(wire.segments, wire.closed, sheetFromFrame(projection, frame), projection.near) : null;
+  return clipLineNear(projection, worldPoints(wire.points)).flatMap((piece): readonly DrawnSurface[] => {
+    const m = projection.matrix;
+    const line = piece.flatMap(({ a, b, h }) => {
+      const w = m[8] * a + m[9] * b + m[10] * h + m[11];
+      return [(m[0] * a + m[1] * b + m[2] * h + m[3]) / w, (m[4] * a + m[5] * b + m[6] * h + m[7]) / w];
+    });
+    const facets: DrawnFacet[] = [];
+    for (let i = 0; i + 3 < line.length; i += 2) {
+      const polygon = ribbon(line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!, half);
+      if (polygon) facets.push({ polygon, p: near.p, q: near.q, r: near.r });
+    }
+    if (facets.length === 0) return [];
+    return [new DrawnSurface(view, null, facets, rangesOf(facets, view.directions, 0), frame.normal, () => exact ?? polylinePath(line), null, wire)];
+  });
+}
+
+/** A line's own area on the sheet, so that it can be compared with faces like one. */
+function ribbon(x0: number, y0: number, x1: number, y1: number, half: number): Float64Array | null {
+  const length = Math.hypot(x1 - x0, y1 - y0);
+  if (length === 0) return null;
+  const nx = (-(y1 - y0) / length) * half;
+  const ny = ((x1 - x0) / length) * half;
+  return Float64Array.of(x0 - nx, y0 - ny, x1 - nx, y1 - ny, x1 + nx, y1 + ny, x0 + nx, y0 + ny);
+}
+
+/** The directions that ranges are measured along, as flat sheet vectors; made once for a projection. */
+export function rangeDirections({ projection: { matrix: m } }: Sight): readonly number[] {
+  const directions = [1, 0, 0, 1];
+  if (m[8] !== 0 || m[9] !== 0 || m[10] !== 0) return directions;
+  for (let axis = 0; axis < 3; axis++) {
+    const length = Math.hypot(m[axis]!, m[axis + 4]!);
+    if (length > 0) directions.push(-m[axis + 4]! / length, m[axis]! / length);
+  }
+  return directions;
+}
+
+function rangesOf(facets: readonly DrawnFacet[], directions: readonly number[], room: number): Float64Array {
+  const out = new Float64Array(directions.length);
+  for (let d = 0; d < directions.length; d += 2) {
+    const dx = directions[d]!;
+    const dy = directions[d + 1]!;
+    let min = Infinity;
+    let max = -Infinity;
+    for (const { polygon } of facets) {
+      for (let i = 0; i < polygon.length; i += 2) {
+        const value = polygon[i]! * dx + polygon[i + 1]! * dy;
+        if (value < min) min = value;
+        if (value > max) max = value;
+      }
+    }
+    out[d] = min - room;
+    out[d + 1] = max + room;
+  }
+  return out;
+}
+
+/** The rings of a path as areas: each ring that is no hole with the holes in it. */
+function areasOf(path: Path): readonly Area[] {
+  const rings = flattenPath(path, CORNERS).filter((ring) => ring.length >= 6);
+  const [outer, ...holes] = rings;
+  if (!outer) return [];
+  return [holes.length > 0 ? { polygon: outer, holes } : { polygon: outer }];
+}

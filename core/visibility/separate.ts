@@ -1,0 +1,93 @@
+import type { Body } from '../geometry/body';
+import { SIDE_BY_SIDE } from '../math/tolerances';
+import type { Homogeneous } from '../projection/projection';
+
+/** How two bodies lie to one another as wholes; `mixed` where no plane was found that parts them. */
+export type BodyRelation = 'front' | 'behind' | 'apart' | 'mixed';
+
+const AXES = ['a', 'b', 'h'] as const;
+
+/** Part of the line of sight's length below which it counts as running along a plane. */
+const ALONG = 1e-12;
+
+/**
+ * How a body lies to another seen from an eye: where a plane has them on its two sides, the one on the eye's side is in
+ * front and nothing more need be compared. Planes square to the axes are tried first, then those of the bodies' own
+ * surfaces, which part all convex bodies that are not set edge against edge.
+ */
+export function relateBodies(eye: Homogeneous, f: Body, g: Body): BodyRelation {
+  for (let i = 0; i < 3; i++) {
+    const axis = AXES[i]!;
+    const above = g.bounds.min[axis] - f.bounds.max[axis];
+    const below = f.bounds.min[axis] - g.bounds.max[axis];
+    if (Math.max(above, below) < -SIDE_BY_SIDE || Math.abs(above - below) < 1e-9) continue;
+    const near = above > below ? 'behind' : 'front';
+    const far = above > below ? 'front' : 'behind';
+    const w = eye[3];
+    if (w === 0) {
+      if (Math.abs(eye[i]!) < ALONG * Math.hypot(eye[0], eye[1], eye[2])) return 'apart';
+      return eye[i]! > 0 ? near : far;
+    }
+    const at = eye[i]! / w;
+    const [low, high] = above > below ? [f.bounds.max[axis], g.bounds.min[axis]] : [g.bounds.max[axis], f.bounds.min[axis]];
+    if (at >= Math.max(low, high)) return near;
+    return at <= Math.min(low, high) ? far : 'apart';
+  }
+  return byPlanes(eye, f, g, 'behind', 'front') ?? byPlanes(eye, g, f, 'front', 'behind') ?? 'mixed';
+}
+
+/**
+ * By a plane of the first body that has all of it on its inner side and the other outside.
+ * @param towards the answer where the eye is on the outer side, with the other
+ */
+function byPlanes(eye: Homogeneous, f: Body, g: Body, towards: BodyRelation, away: BodyRelation): BodyRelation | null {
+  const planes = outerPlanes(f);
+  for (let i = 0; i < planes.length; i += 4) {
+    const [a, b, h, d] = [planes[i]!, planes[i + 1]!, planes[i + 2]!, planes[i + 3]!];
+    let [least, most] = [Infinity, -Infinity];
+    const { points } = g;
+    for (let k = 0; k < points.length; k += 3) {
+      const value = a * points[k]! + b * points[k + 1]! + h * points[k + 2]! - d;
+      if (value < least) least = value;
+      if (value > most) most = value;
+      if (least < -SIDE_BY_SIDE) break;
+    }
+    // What lies in the plane itself is neither before nor behind a flat shape in it.
+    if (least < -SIDE_BY_SIDE || most <= SIDE_BY_SIDE) continue;
+    const side = a * eye[0] + b * eye[1] + h * eye[2] - eye[3] * d;
+    if (Math.abs(side) < ALONG * Math.hypot(eye[0], eye[1], eye[2], eye[3])) return 'apart';
+    return side > 0 ? towards : away;
+  }
+  return null;
+}
+
+const planesOf = new WeakMap<Body, Float64Array>();
+
+/** Planes `n . p = d` of a body's surfaces, slanting ones only, that have all of its points on their inner side. */
+function outerPlanes(body: Body): Float64Array {
+  const known = planesOf.get(body);
+  if (known) return known;
+  const found: number[] = [];
+  const add = (a: number, b: number, h: number, corners: Float64Array): void => {
+    if (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) > 1 - 1e-12) return;
+    const d = a * corners[0]! + b * corners[1]! + h * corners[2]!;
+    for (let k = 0; k < body.points.length; k += 3) {
+      if (a * body.points[k]! + b * body.points[k + 1]! + h * body.points[k + 2]! - d > SIDE_BY_SIDE) return;
+    }
+    found.push(a, b, h, d);
+  };
+  for (const { form, facets, bothSides } of body.surfaces) {
+    for (const { normal, corners } of form.kind === 'flat' ? facets.slice(0, 1) : facets) {
+      add(normal.a, normal.b, normal.h, corners);
+      if (bothSides) add(-normal.a, -normal.b, -normal.h, corners);
+    }
+  }
+  for (const { frame, points } of body.wires) {
+    const { a, b, h } = frame.normal;
+    add(a, b, h, points);
+    add(-a, -b, -h, points);
+  }
+  const planes = Float64Array.from(found);
+  planesOf.set(body, planes);
+  return planes;
+}
