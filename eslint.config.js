@@ -10,14 +10,14 @@ const CORE_MAY_IMPORT = {
   paint: ['math'],
   shape: ['math', 'projection', 'paint'],
   snap: ['math', 'projection', 'grid', 'shape'],
-  solid: ['math', 'projection', 'grid', 'shape'],
+  geometry: ['math', 'projection', 'shape'],
   lettering: ['math', 'projection', 'shape'],
-  visibility: ['math', 'projection', 'shape', 'solid'],
-  light: ['math', 'projection', 'shape', 'solid'],
-  artwork: ['math', 'projection', 'shape', 'solid', 'paint'],
-  document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'solid', 'lettering', 'light', 'artwork', 'visibility'],
-  picture: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'solid', 'lettering', 'visibility', 'light', 'artwork', 'document'],
-  output: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'solid', 'visibility', 'light', 'artwork', 'document', 'picture'],
+  visibility: ['math', 'projection', 'shape', 'geometry'],
+  light: ['math', 'projection', 'shape', 'geometry'],
+  artwork: ['math', 'projection', 'shape', 'geometry', 'paint'],
+  document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'lettering', 'light', 'artwork', 'visibility'],
+  picture: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'lettering', 'visibility', 'light', 'artwork', 'document'],
+  output: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'visibility', 'light', 'artwork', 'document', 'picture'],
 };
 
 const only = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } });

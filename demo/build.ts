@@ -1,4 +1,17 @@
-import { anchorIn, bodyOf, ellipseOutline, exactCells, outlineThrough, readingFrameOf, rectangleOutline, surfaceNamed, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+import {
+  anchorIn,
+  bodyOf,
+  ellipseOutline,
+  exactCells,
+  outlineThrough,
+  readingFrameOf,
+  rectangleOutline,
+  surfaceNamed,
+  type DocumentNode,
+  type Paint,
+  type Plane,
+  type ShapeNode,
+} from '@core';
 
 /** Makes the nodes of demo drawings with ids that are the same every time. */
 export class NodeMaker {

@@ -1,4 +1,4 @@
-import { checkDocument, findShape, flatArtwork, flattenTree, PictureMaker, shapesById, placementMap } from '@core';
+import { checkDocument, findShape, flatArtwork, flattenTree, PictureMaker, placementGround, placementMap } from '@core';
 import { landing } from './landing';
 
 describe('the landing', () => {
@@ -20,7 +20,8 @@ describe('the landing', () => {
     for (const { node } of flattenTree(document.nodes)) {
       if (node.kind !== 'placement') continue;
       expect(node.target.kind === 'face' && findShape(document, node.target.node)).toBeTruthy();
-      expect(placementMap(maker.stageOf(document), node, shapesById(document.nodes))).not.toBeNull();
+      const ground = placementGround(document, node)!;
+      expect(placementMap(maker.stageOf(document), node, 'kind' in ground ? null : ground)).not.toBeNull();
     }
     for (const artwork of document.artworks) expect(flatArtwork(artwork)!.marks.length).toBeGreaterThan(5);
   });

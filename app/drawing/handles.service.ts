@@ -142,7 +142,11 @@ export class HandlesService {
       const wanted = Math.max(p.x, p.y / ratio);
       const width = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
       const anchor = resizedAnchor(kept.anchor, groundNormal(ground), exactCells(width), exactCells(width * ratio));
-      this.finish({ kind: 'place', id: node.id, target: kept.target, anchor, ...(kept.overhangs && { overhangs: kept.overhangs }) }, `set size of ${kept.name}`, end);
+      this.finish(
+        { kind: 'place', id: node.id, target: kept.target, anchor, ...(kept.overhangs && { overhangs: kept.overhangs }) },
+        `set size of ${kept.name}`,
+        end,
+      );
     };
     return [{ name: 'size', ...this.toScreen(corner), drag }];
   }

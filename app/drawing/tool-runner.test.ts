@@ -185,7 +185,7 @@ describe('handles', () => {
           locked: false,
           artwork: 'x',
           target: { kind: 'face', node: 'box', face: 'end' },
-          box: { x: 0, y: 0, width: 2, height: 1 },
+          anchor: { at: { a: 0, b: 4, h: 2 }, width: 2, height: 1 },
         },
       ],
       artworks: [{ id: 'x', name: 'x', svg, width: 4, height: 2 }],
@@ -197,7 +197,7 @@ describe('handles', () => {
     // On the top of the box its reading x runs along a: two cells further.
     const far = pxOf({ kind: 'floor', offset: 2 }, 4, 3);
     handle!.drag(far, false, true);
-    expect(store.kept().nodes.at(-1)).toMatchObject({ box: { width: 4, height: 2 } });
+    expect(store.kept().nodes.at(-1)).toMatchObject({ anchor: { width: 4, height: 2 } });
     expect([...handles.selected()]).toEqual(['art']);
   });
 });

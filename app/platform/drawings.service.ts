@@ -7,7 +7,6 @@ import {
   sameData,
   soundHistory,
   startHistory,
-  stepSchema,
   type Bitmap,
   type CheminDocument,
   type History,
@@ -76,12 +75,7 @@ export class DrawingsService {
     const bitmaps = await this.bitmapsFor(stored, rows);
     const checked = checkDocument(fullDocument(stored.document, bitmaps));
     const base = checkDocument(fullDocument(stored.base, bitmaps));
-    const steps: Step[] = [];
-    for (const row of rows.slice(0, stored.stepCount)) {
-      const read = readStep(row, bitmaps);
-      if (!read) break;
-      steps.push(read);
-    }
+    const steps = rows.slice(0, stored.stepCount).map((row) => fullStep(row.step, bitmaps));
     const history = base.ok ? replayHistory(base.value, steps, stored.position) : null;
     if (!checked.ok) {
       const recovered = history && soundHistory(history);
@@ -194,13 +188,5 @@ export class DrawingsService {
 
   async setSetting(key: string, value: unknown): Promise<void> {
     await this.db.settings.put({ key, value });
-  }
-}
-
-function readStep(row: StoredStep, bitmaps: ReadonlyMap<string, Bitmap>): Step | null {
-  try {
-    return stepSchema.safeParse(fullStep(row.step, bitmaps)).data ?? null;
-  } catch {
-    return null;
   }
 }

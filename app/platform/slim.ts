@@ -1,4 +1,4 @@
-import { editFromVersion1, toPresentVersion, type Bitmap, type CheminDocument, type Step } from '@core';
+import { toPresentVersion, type Bitmap, type CheminDocument, type Step } from '@core';
 
 /**
  * Drawings and steps as storage keeps them: bitmaps by name alone, so that saving a drawing writes no picture again.
@@ -26,11 +26,11 @@ export function currentFormat(document: CheminDocument): CheminDocument {
   return toPresentVersion(document as unknown as Record<string, unknown>) as unknown as CheminDocument;
 }
 
-/** A step with its bitmap again, in the present format. */
+/** A step with its bitmap again, unchecked. */
 export function fullStep(step: Step, bitmaps: ReadonlyMap<string, Bitmap>): Step {
-  const edit = editFromVersion1(step.edit) as Step['edit'];
-  if (edit.kind !== 'add-reference') return edit === step.edit ? step : { ...step, edit };
-  return { ...step, edit: { ...edit, bitmap: bitmaps.get(edit.bitmap.id) ?? edit.bitmap } };
+  const edit = step?.edit;
+  if (edit?.kind !== 'add-reference') return step;
+  return { ...step, edit: { ...edit, bitmap: bitmaps.get(edit.bitmap?.id) ?? edit.bitmap } };
 }
 
 /** Every bitmap that a document or its steps need. */

@@ -179,7 +179,10 @@ export class SelectionComponent {
     if (part.width !== undefined) box.height = exactCells(part.width * ratio);
     if (part.height !== undefined) box.width = exactCells(part.height / ratio);
     const anchor = anchorIn(this.frameOf(node), box, node.anchor);
-    this.store.commit({ kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }, `set size of ${node.name}`);
+    this.store.commit(
+      { kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) },
+      `set size of ${node.name}`,
+    );
   }
 
   /** Whether a shape is filled with one colour, which can be changed here in every stage. */

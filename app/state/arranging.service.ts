@@ -408,7 +408,9 @@ function laidOf(node: DocumentNode, document: CheminDocument): Laid | null {
 /** A placement whose corners have come to lie elsewhere; on the plane of its face it stays on the face. */
 function placedIn(node: PlacementNode, before: Laid, { outline, plane }: Laid, document: CheminDocument): PlacementNode {
   const frame = planeFrame(plane, 1);
-  const corners = outline.points.map((p): WorldPoint => (frame ? addWorld(frame.origin, addWorld(scaleWorld(frame.u, p.u), scaleWorld(frame.v, p.v))) : { a: p.u, b: p.v, h: 0 }));
+  const corners = outline.points.map((p): WorldPoint =>
+    frame ? addWorld(frame.origin, addWorld(scaleWorld(frame.u, p.u), scaleWorld(frame.v, p.v))) : { a: p.u, b: p.v, h: 0 },
+  );
   const stays = node.target.kind === 'face' && samePlane(plane, before.plane);
   const ground = stays ? placementGround(document, node)! : plane;
   return { ...node, target: stays ? node.target : { kind: 'plane', plane }, anchor: anchorThrough(corners, groundNormal(ground)) };

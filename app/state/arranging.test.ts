@@ -25,17 +25,17 @@ describe('acts on several things', () => {
   });
 
   it('move artwork on a face along with what else is selected, once where its host goes too', () => {
-    const sign: PlacementNode = { kind: 'placement', id: 'sign', name: 'sign', hidden: false, locked: false, artwork: 'art', target: { kind: 'face', node: 'one', face: 'end' }, box: { x: 0, y: 0, width: 1, height: 1 } }; // prettier-ignore
+    const sign: PlacementNode = { kind: 'placement', id: 'sign', name: 'sign', hidden: false, locked: false, artwork: 'art', target: { kind: 'face', node: 'one', face: 'end' }, anchor: { at: { a: 0, b: 2, h: 2 }, width: 1, height: 1 } }; // prettier-ignore
     const { store, view } = openDrawing(boxNode('one'), boxNode('two'), sign);
     const commands = TestBed.inject(CommandsService);
     view.select(['two', 'sign']);
     commands.nudge(1, 0, 0);
     expect((store.kept().nodes[1] as ShapeNode).outline.points[0]!.u).toBe(1);
-    expect((store.kept().nodes[2] as PlacementNode).box.x).toBe(1);
+    expect((store.kept().nodes[2] as PlacementNode).anchor.at.a).toBe(1);
     view.select(['one', 'sign']);
     commands.nudge(1, 0, 0);
     expect((store.kept().nodes[0] as ShapeNode).outline.points[0]!.u).toBe(1);
-    expect((store.kept().nodes[2] as PlacementNode).box.x).toBe(1);
+    expect((store.kept().nodes[2] as PlacementNode).anchor.at.a).toBe(2);
   });
 
   it('ungroup all groups as one step, and select what was in them', () => {
@@ -57,7 +57,7 @@ describe('arranging', () => {
       locked: false,
       artwork: 'art',
       target: { kind: 'face', node: 'lamp', face: 'end' },
-      box: { x: 0, y: 0, width: 1, height: 1 },
+      anchor: { at: { a: 0, b: 1, h: 2 }, width: 1, height: 1 },
     };
     const { store, view } = openDrawing({
       kind: 'group',

@@ -136,7 +136,7 @@ describe('arranging several', () => {
   });
 
   it('takes artwork along to another wall, read as before', () => {
-    const sign: PlacementNode = { kind: 'placement', id: 'sign', name: 'sign', hidden: false, locked: false, artwork: 'art', target: { kind: 'plane', plane: { kind: 'right', offset: 2 } }, box: { x: 1, y: -3, width: 4, height: 1 } }; // prettier-ignore
+    const sign: PlacementNode = { kind: 'placement', id: 'sign', name: 'sign', hidden: false, locked: false, artwork: 'art', target: { kind: 'plane', plane: { kind: 'right', offset: 2 } }, anchor: { at: { a: 1, b: 2, h: 3 }, width: 4, height: 1 } }; // prettier-ignore
     const { store, view } = openDrawing({ ...flat('board', [0, 0], [6, 4]), plane: { kind: 'right', offset: 2 } }, sign);
     view.select(['board', 'sign']);
     TestBed.inject(ArrangingService).toPlane('left');
@@ -144,8 +144,7 @@ describe('arranging several', () => {
     expect(moved.target).toMatchObject({ plane: { kind: 'left' } });
     // A cell from the board's left end as it is read, three cells up to its upper edge.
     const left = Math.min(...board.outline.points.map((p) => -p.u));
-    expect(moved.box).toMatchObject({ y: -3, width: 4, height: 1 });
-    expect(moved.box.x - left).toBe(1);
+    expect(moved.anchor).toEqual({ at: { a: 0, b: -1 - left, h: 3 }, width: 4, height: 1 });
   });
 });
 

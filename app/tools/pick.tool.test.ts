@@ -112,7 +112,7 @@ describe('placing artwork', () => {
     expect(bench.document.nodes.at(-1)).toMatchObject({
       kind: 'placement',
       target: { kind: 'face', node: 'one', face: 'end' },
-      box: { x: 0, y: 1.5, width: 6, height: 3 },
+      anchor: { at: { a: 0, b: 4.5, h: 0 }, width: 6, height: 3 },
       name: 'band, one',
     });
     expect(bench.done).toBe(true);
@@ -123,7 +123,7 @@ describe('placing artwork', () => {
     const bench = new ToolBench(placeTool, plane, scene());
     bench.artwork = 'art';
     bench.press(4.2, 5.1);
-    expect(bench.document.nodes.at(-1)).toMatchObject({ target: { kind: 'plane', plane }, box: { x: 4, y: -5, width: 6, height: 3 } });
+    expect(bench.document.nodes.at(-1)).toMatchObject({ target: { kind: 'plane', plane }, anchor: { at: { a: 4, b: 2, h: 5 }, width: 6, height: 3 } });
     expect(targetWords({ kind: 'face', node: 'gone', face: 'end' }, bench.context)).toBe('a face that is gone');
   });
 
@@ -132,6 +132,6 @@ describe('placing artwork', () => {
     placing.artwork = 'art';
     placing.press(3, 3);
     const bench = new ToolBench(pickTool, FLOOR, placing.document).at('down', 3, 3).at('move', 4, 2).at('up', 4, 2);
-    expect(bench.document.nodes.at(-1)).toMatchObject({ box: { x: 1, y: 2.5 } });
+    expect(bench.document.nodes.at(-1)).toMatchObject({ anchor: { at: { a: 1, b: 3.5, h: 0 } } });
   });
 });

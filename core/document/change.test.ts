@@ -10,7 +10,7 @@ import { applyEdit, editSchema, type Edit } from './edits';
 import { editFromVersion1 } from './migrations';
 import { checkDocument, readSetup, writeProject, writeSetup } from './read';
 import { recounted, recountsExactly } from './recount';
-import { emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
+import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
 
 const bitmap: Bitmap = { id: 'b1', type: 'image/png', width: 4, height: 3, data: 'iVBORw0KGgo=' };
 const reference: Reference = {
@@ -130,7 +130,7 @@ describe('files of format 1', () => {
   it('are brought up to the present one', () => {
     const checked = checkDocument(old);
     expect(checked.ok && checked.value).toMatchObject({
-      version: 3,
+      version: DOCUMENT_VERSION,
       projection: isometricSetup({ x: 10, y: 20 }, 'true'),
       grid: { ...gridOf(7), bold: 4 },
       sheet: { resolution: 300, scale: 1 },
@@ -161,7 +161,7 @@ describe('set-ups as files', () => {
     };
     expect(first(text.slice(0, -8))).toContain('cut short');
     expect(first('{"format":"chemin"}')).toContain('not a set-up');
-    expect(first(text.replace('"version": 3', '"version": 9'))).toContain('later Chemin (format 9');
+    expect(first(text.replace(`"version": ${DOCUMENT_VERSION}`, '"version": 9'))).toContain('later Chemin (format 9');
     expect(first(text.replace('"cell": 10', '"cell": -1'))).toContain('grid.cell');
     expect(first('x'.repeat(100_001))).toContain('larger');
   });

@@ -105,18 +105,27 @@ class Maker {
   node(document: CheminDocument, ids: readonly string[]): DocumentNode {
     const base = { id: this.chance(0.03) ? this.id(ids) : this.id(), name: this.name(), hidden: this.chance(0.1), locked: this.chance(0.1) };
     const kind = this.whole(10);
-    const box = { x: this.number(5), y: this.number(5), width: Math.abs(this.number(5)) + 0.1, height: Math.abs(this.number(5)) + 0.1 };
+    const anchor = { at: { a: this.number(5), b: this.number(5), h: this.number(5) }, width: Math.abs(this.number(5)) + 0.1, height: Math.abs(this.number(5)) + 0.1, ...(this.chance(0.3) && { turn: this.number(180) }), ...(this.chance(0.2) && { mirrored: true as const }) }; // prettier-ignore
     if (kind === 0 && document.artworks[0]) {
       const target = this.chance(0.5) ? ({ kind: 'plane', plane: this.plane() } as const) : ({ kind: 'face', node: this.id(ids), face: this.one(['end', 'base', 'side:1', 'side:99'] as const) } as const); // prettier-ignore
-      return { ...base, kind: 'placement', artwork: document.artworks[0].id, target, box };
+      return { ...base, kind: 'placement', artwork: document.artworks[0].id, target, anchor, ...(this.chance(0.3) && { overhangs: true as const }) };
     }
     const by = { a: this.number(9), b: this.number(9), h: this.number(9) };
-    if (kind === 1) return { ...base, kind: 'copy', of: this.id(ids), by };
+    const axes = this.one([['a', 'b', 'h'], ['-b', 'a', 'h'], ['a', '-b', 'h'], ['h', '-a', 'b']] as const); // prettier-ignore
+    if (kind === 1) return { ...base, kind: 'copy', of: this.id(ids), by, ...(this.chance(0.4) && { axes }), ...(this.chance(0.2) && { turn: { axis: 'h' as const, deg: this.number(180) } }) }; // prettier-ignore
     if (kind === 2) return { ...base, kind: 'group', children: this.chance(0.5) ? [] : [this.node(document, ids)] };
     if (kind === 3) {
       return { ...base, kind: 'dimension', plane: this.plane(), from: { ...this.point(), node: this.id(ids), point: 1 }, to: this.point(), along: this.one(['line', 'u', 'v'] as const), apart: this.number(3), colour: '#102030' }; // prettier-ignore
     }
-    return { ...base, kind: 'shape', plane: this.plane(), outline: this.outline(), depth: this.chance(0.5) ? 0 : this.number(5), paint: this.paint() };
+    return {
+      ...base,
+      kind: 'shape',
+      plane: this.plane(),
+      outline: this.outline(),
+      depth: this.chance(0.5) ? 0 : this.number(5),
+      paint: this.paint(),
+      ...(this.chance(0.1) && { surfaces: { 'side:1': this.paint() } }),
+    };
   }
 
   projection(): ProjectionSetup {
@@ -158,7 +167,7 @@ class Maker {
       () => ({ kind: 'lock', ids: some(), locked: this.chance(0.3) }),
       () => ({ kind: 'group', ids: some(), id: this.id(), name: this.name() }),
       () => ({ kind: 'ungroup', id: entries.find(({ node }) => node.kind === 'group')?.node.id ?? 'none' }),
-      () => ({ kind: 'place', id: entries.find(({ node }) => node.kind === 'placement')?.node.id ?? 'none', target: { kind: 'plane', plane: this.plane() }, box: { x: this.number(9), y: this.number(9), width: Math.abs(this.number(9)), height: Math.abs(this.number(9)) } }), // prettier-ignore
+      () => ({ kind: 'place', id: entries.find(({ node }) => node.kind === 'placement')?.node.id ?? 'none', target: { kind: 'plane', plane: this.plane() }, anchor: { at: { a: this.number(9), b: this.number(9), h: this.number(9) }, width: Math.abs(this.number(9)), height: Math.abs(this.number(9)), turn: this.number(400) } }), // prettier-ignore
       () => ({ kind: 'light', light: { ...document.light, sun: { azimuthDeg: this.number(360), elevationDeg: this.number(90) } } }),
       () => ({ kind: 'projection', projection: this.projection() }),
       () => ({ kind: 'grid', grid: { ...document.grid, cell: Math.abs(this.number(20)), bold: 1 + this.whole(1200), planes: this.chance(0.5) ? ['floor', 'left', 'right'] : 'active' } }), // prettier-ignore

@@ -76,7 +76,7 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
             locked: false,
             artwork: artwork.id,
             target,
-            box: { x: 0, y: 0, width: 4, height: 2 },
+            anchor: { at: { a: 0, b: 0, h: 0 }, width: 4, height: 2 },
           },
         ],
         artworks: [],
@@ -84,7 +84,7 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
     }
     case 12:
       return node.kind === 'placement'
-        ? { kind: 'place', id: node.id, target: node.target, box: { x: cells(p), y: cells(q), width: 1 + (p % 9), height: 2 } }
+        ? { kind: 'place', id: node.id, target: node.target, anchor: { at: { a: cells(p), b: cells(q), h: 0 }, width: 1 + (p % 9), height: 2 } }
         : { kind: 'name', id: node.id, name: 'other' };
     default:
       return { kind: 'move', ids: [node.id], by: { a: cells(p), b: cells(q), h: cells(p + q) } };
@@ -185,7 +185,7 @@ describe('edits', () => {
           locked: false,
           artwork: 'x',
           target: { kind: 'face', node: 'one', face: 'end' },
-          box: { x: 0, y: 0, width: 1, height: 1 },
+          anchor: { at: { a: 0, b: 0, h: 0 }, width: 1, height: 1 },
         },
       ],
       artworks: [{ id: 'x', name: 'x', svg: SVG, width: 4, height: 2 }],
@@ -194,15 +194,26 @@ describe('edits', () => {
     expect(flattenTree(after.nodes).map((e) => e.node.id)).toEqual(['two']);
   });
 
-  it('move a placement on a plane the way it is read there', () => {
+  it('move a placement on a plane with the plane', () => {
     const target = { kind: 'plane', plane: { kind: 'left', offset: 0 } } as const;
     const placed: Edit = {
       kind: 'add',
-      nodes: [{ kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'x', target, box: { x: 5, y: 5, width: 1, height: 1 } }],
+      nodes: [
+        {
+          kind: 'placement',
+          id: 'p',
+          name: 'p',
+          hidden: false,
+          locked: false,
+          artwork: 'x',
+          target,
+          anchor: { at: { a: 0, b: 5, h: 5 }, width: 1, height: 1 },
+        },
+      ],
       artworks: [],
     };
     const moved = findNode(applyEdit(applyEdit(start, placed), { kind: 'move', ids: ['p'], by: { a: 1, b: 2, h: 3 } }), 'p');
-    expect(moved).toMatchObject({ box: { x: 3, y: 2 }, target: { plane: { offset: 1 } } });
+    expect(moved).toMatchObject({ anchor: { at: { a: 1, b: 7, h: 8 } }, target: { plane: { offset: 1 } } });
   });
 
   it('group where the last member stood and come apart again in place', () => {
@@ -225,7 +236,12 @@ describe('edits', () => {
     expect(() => applyEdit(start, { kind: 'name', id: 'nobody', name: 'x' })).toThrow(/no node “nobody”/);
     expect(() => applyEdit(start, { kind: 'ungroup', id: 'one' })).toThrow(/is a shape, not a group/);
     expect(() =>
-      applyEdit(start, { kind: 'place', id: 'one', target: { kind: 'plane', plane: { kind: 'floor', offset: 0 } }, box: { x: 0, y: 0, width: 1, height: 1 } }),
+      applyEdit(start, {
+        kind: 'place',
+        id: 'one',
+        target: { kind: 'plane', plane: { kind: 'floor', offset: 0 } },
+        anchor: { at: { a: 0, b: 0, h: 0 }, width: 1, height: 1 },
+      }),
     ).toThrow(/not a placement/);
   });
 

@@ -77,7 +77,7 @@ export function goToStep(history: History, position: number): History {
 
 /**
  * A history from what storage keeps: the first document and the steps since, of whatever format. Steps from the first
- * that does not fit on are dropped.
+ * that is none, or does not fit, on are dropped.
  */
 export function replayHistory(base: CheminDocument, steps: readonly Step[], position: number): History {
   const documents = [base];
@@ -85,10 +85,10 @@ export function replayHistory(base: CheminDocument, steps: readonly Step[], posi
   let present = base;
   try {
     for (const step of steps) {
-      const edit = presentEdit(step.edit, present);
-      present = applyEdit(present, edit);
+      const read = stepSchema.parse({ ...step, edit: presentEdit(step.edit, present) });
+      present = applyEdit(present, read.edit);
       documents.push(present);
-      kept.push(edit === step.edit ? step : { ...step, edit });
+      kept.push(read);
     }
   } catch {
     // What fits so far is a valid history; the caller compares its end with the document that was saved.

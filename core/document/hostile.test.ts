@@ -131,8 +131,7 @@ describe('damaged SVG', () => {
         const { svg, flat } = read.value;
         expect(badNumbers(projectMarks(flat.marks, [8, 1, 150, 0, 6, 20, 0.0001, 0.0002, 1], 0.001))).toEqual([]);
         const artwork = { id: 'art', name: 'art', svg, width: flat.width, height: flat.height };
-        const box = { x: 1, y: 1, width: 4, height: 2 };
-        const placed = { kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'art', target: { kind: 'plane', plane: { kind: 'left', offset: 0 } }, box } as const; // prettier-ignore
+        const placed = { kind: 'placement', id: 'p', name: 'p', hidden: false, locked: false, artwork: 'art', target: { kind: 'plane', plane: { kind: 'left', offset: 0 } }, anchor: { at: { a: 0, b: -1, h: -1 }, width: 4, height: 2 } } as const; // prettier-ignore
         const document = { ...emptyDocument('d', 'd'), artworks: [artwork], nodes: [placed] };
         const kept = readProject(writeProject(document));
         expect(kept.ok ? [] : kept.problems).toEqual([]);

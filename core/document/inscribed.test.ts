@@ -1,6 +1,6 @@
 import { randomFrom, runs } from '../testing/random';
 import { rectangleOutline } from '../shape/outline';
-import { facesIn, faceOnPlane } from '../solid/face-on-plane';
+import { surfacesIn, surfaceOnPlane } from '../geometry/surface-on-plane';
 import { copyNodes } from './copy';
 import { applyEdit, type Edit } from './edits';
 import { documentFault } from './gate';
@@ -31,7 +31,7 @@ function expectInscribed(document: CheminDocument): void {
   const host = shape(document, 'box');
   for (const [i, face] of FACES.entries()) {
     const circle = shape(document, `circle ${i}`);
-    const on = faceOnPlane(host, face);
+    const on = surfaceOnPlane(host, face);
     if (!on) continue;
     const [us, vs] = [circle.outline.points.map((p) => p.u), circle.outline.points.map((p) => p.v)];
     const { minU, minV, maxU, maxV } = on.box;
@@ -85,16 +85,16 @@ describe('inscribed circles', () => {
 
 describe('faces on planes', () => {
   it('finds the faces of a solid that lie in a plane, and no others', () => {
-    expect(facesIn(box, { kind: 'floor', offset: 6 })[0]?.box).toEqual({ minU: 2, minV: 3, maxU: 8, maxV: 7 });
-    expect(facesIn(box, { kind: 'left', offset: 2 })[0]?.box).toEqual({ minU: 3, minV: 1, maxU: 7, maxV: 6 });
-    expect(facesIn(box, { kind: 'right', offset: 3 })[0]?.box).toEqual({ minU: 2, minV: 1, maxU: 8, maxV: 6 });
-    expect(facesIn(box, { kind: 'left', offset: 5 })).toEqual([]);
-    expect(facesIn({ ...box, depth: 0 }, { kind: 'floor', offset: 1 })).toHaveLength(1);
-    expect(facesIn({ ...box, depth: 0 }, { kind: 'left', offset: 2 })).toEqual([]);
+    expect(surfacesIn(box, { kind: 'floor', offset: 6 })[0]?.box).toEqual({ minU: 2, minV: 3, maxU: 8, maxV: 7 });
+    expect(surfacesIn(box, { kind: 'left', offset: 2 })[0]?.box).toEqual({ minU: 3, minV: 1, maxU: 7, maxV: 6 });
+    expect(surfacesIn(box, { kind: 'right', offset: 3 })[0]?.box).toEqual({ minU: 2, minV: 1, maxU: 8, maxV: 6 });
+    expect(surfacesIn(box, { kind: 'left', offset: 5 })).toEqual([]);
+    expect(surfacesIn({ ...box, depth: 0 }, { kind: 'floor', offset: 1 })).toHaveLength(1);
+    expect(surfacesIn({ ...box, depth: 0 }, { kind: 'left', offset: 2 })).toEqual([]);
   });
 
   it('has no plane for a curved side or an open line', () => {
-    expect(faceOnPlane({ ...circles[0]!, depth: 2 }, 'side:1')).toBeNull();
-    expect(faceOnPlane({ ...box, outline: { ...box.outline, closed: false } }, 'end')).toBeNull();
+    expect(surfaceOnPlane({ ...circles[0]!, depth: 2 }, 'side:1')).toBeNull();
+    expect(surfaceOnPlane({ ...box, outline: { ...box.outline, closed: false } }, 'end')).toBeNull();
   });
 });

@@ -64,7 +64,12 @@ function followedNode(
   return node.kind === 'placement' && node.target.kind === 'face' ? carriedByHost(node, node.target, before, after) : node;
 }
 
-function carriedByHost(node: PlacementNode, { node: host, face }: { node: string; face: string }, before: CheminDocument, after: CheminDocument): PlacementNode {
+function carriedByHost(
+  node: PlacementNode,
+  { node: host, face }: { node: string; face: string },
+  before: CheminDocument,
+  after: CheminDocument,
+): PlacementNode {
   const [was, is] = [nodesById(before.nodes).get(host), nodesById(after.nodes).get(host)];
   if (was === is || was?.kind !== 'shape' || is?.kind !== 'shape' || nodesById(before.nodes).get(node.id) !== node) return node;
   if (was.outline === is.outline && was.plane === is.plane) return node;

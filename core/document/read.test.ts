@@ -35,7 +35,7 @@ describe('project files', () => {
   });
 
   it('are refused when a later version wrote them', () => {
-    expect(problemsOf(changed((d) => Object.assign(d, { version: 7 })))[0]).toMatch(/later Chemin \(format 7; this one reads up to 3\)/);
+    expect(problemsOf(changed((d) => Object.assign(d, { version: 7 })))[0]).toMatch(/later Chemin \(format 7; this one reads up to 4\)/);
   });
 
   it('are refused with NaN, with the place', () => {
@@ -82,6 +82,6 @@ describe('files of format 2', () => {
   it('get an empty palette', () => {
     const { swatches: _swatches, ...rest } = emptyDocument('old', 'old');
     const read = checkDocument({ ...rest, version: 2 });
-    expect(read.ok && [read.value.version, read.value.swatches]).toEqual([3, []]);
+    expect(read.ok && [read.value.version, read.value.swatches]).toEqual([4, []]);
   });
 });

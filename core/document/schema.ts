@@ -184,7 +184,10 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
       depth: cells,
       paint: paintSchema,
       inscribed: z.strictObject({ node: id, face: surfaceName }).exactOptional(),
-      surfaces: z.record(surfaceName, paintSchema).refine((s) => Object.keys(s).length <= 1000, 'at most 1000 surfaces have paints of their own').exactOptional(),
+      surfaces: z
+        .record(surfaceName, paintSchema)
+        .refine((s) => Object.keys(s).length <= 1000, 'at most 1000 surfaces have paints of their own')
+        .exactOptional(),
     }),
     z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, anchor: anchorSchema, overhangs: overhangsSchema }),
     z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, ...rigidFields }),

@@ -1,10 +1,9 @@
-import type { PlacementNode, ShapeNode } from '../document/types';
 import type { Body } from './body';
-import { depthBody } from './depth-recipe';
-import { placementBody } from './placement-recipe';
+import { depthBody, type Extruded } from './depth-recipe';
+import { placementBody, type Placed } from './placement-recipe';
 
 /** What has a place in space by itself. */
-export type SpaceNode = ShapeNode | PlacementNode;
+export type SpaceNode = ({ readonly kind: 'shape'; readonly id: string } & Extruded) | ({ readonly kind: 'placement'; readonly id: string } & Placed);
 
 /** How a kind of node becomes a body: at once, or later where a kernel works elsewhere; null for what has no place in space. */
 export type Recipe<N> = (node: N) => Body | null | Promise<Body | null>;

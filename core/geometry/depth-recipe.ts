@@ -1,5 +1,4 @@
 import earcut from 'earcut';
-import type { ShapeNode } from '../document/types';
 import { isConvex } from '../math/polygon';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { planeFrame, samePlane, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
@@ -17,7 +16,12 @@ export const FACET = 0.004;
 const SMOOTH = 1e-3;
 
 /** What depth is given to. */
-export type Extruded = Pick<ShapeNode, 'plane' | 'outline' | 'depth'>;
+export interface Extruded {
+  readonly plane: Plane;
+  readonly outline: Outline;
+  /** In cells along the plane's normal: positive towards the viewer; 0 for what stays flat. */
+  readonly depth: number;
+}
 
 /**
  * The body of a shape: a solid of two ends and a side for each edge where it has depth, a surface seen from both sides

@@ -1,11 +1,17 @@
-import type { PlacementNode } from '../document/types';
-import { artworkOnPlane } from './anchor';
+import type { Plane } from '../projection/planes';
+import { artworkOnPlane, type ArtworkAnchor } from './anchor';
 import { boundsOf, type Body } from './body';
 import { flatSurface } from './depth-recipe';
 import { END } from './names';
 
+/** What is laid on a plane, or on a surface of something else. */
+export interface Placed {
+  readonly target: { readonly kind: 'plane'; readonly plane: Plane } | { readonly kind: 'face' };
+  readonly anchor: ArtworkAnchor;
+}
+
 /** The body of a placement on a plane in space: its box, seen from both sides. Null on the sheet and on faces, which have theirs. */
-export function placementBody({ target, anchor }: Pick<PlacementNode, 'target' | 'anchor'>): Body | null {
+export function placementBody({ target, anchor }: Placed): Body | null {
   const frame = target.kind === 'plane' && target.plane.kind !== 'sheet' ? artworkOnPlane(anchor, target.plane) : null;
   if (!frame) return null;
   const { width, height } = anchor;

@@ -61,7 +61,8 @@ export function placementMap(stage: Stage, node: PlacementNode, surface: Surface
     const by = map?.by ?? SHEET_READING.origin;
     return [u.a * cell, v.a * cell, (origin.a + by.a) * cell, u.b * cell, v.b * cell, (origin.b + by.b) * cell, 0, 0, 1];
   }
-  const frame: PlaneFrame | null = node.target.kind === 'plane' ? artworkOnPlane(node.anchor, node.target.plane) : surface && artworkOnSurface(node.anchor, surface);
+  const frame: PlaneFrame | null =
+    node.target.kind === 'plane' ? artworkOnPlane(node.anchor, node.target.plane) : surface && artworkOnSurface(node.anchor, surface);
   return frame && sheetFromFrame(view.sight.projection, map ? carriedFrame(frame, map) : frame);
 }
 
@@ -82,7 +83,13 @@ const ROOT = {};
 const kept = new WeakMap<object, WeakMap<PlacementNode, Kept>>();
 
 /** A placement's marks on the sheet, kept as long as it, its artwork, its host's surface and the stage are the same. */
-export function placedArtwork(stage: Stage, node: PlacementNode, artwork: Artwork | undefined, surface: Surface | null, map: RigidMap | null): PlacedArtwork | null {
+export function placedArtwork(
+  stage: Stage,
+  node: PlacementNode,
+  artwork: Artwork | undefined,
+  surface: Surface | null,
+  map: RigidMap | null,
+): PlacedArtwork | null {
   if (!artwork) return null;
   let byNode = kept.get(map ?? ROOT);
   if (!byNode) kept.set(map ?? ROOT, (byNode = new WeakMap()));

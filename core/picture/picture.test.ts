@@ -109,7 +109,6 @@ describe('picking', () => {
 describe('what can be caught', () => {
   it('is what is drawn on a plane and the faces of solids that lie in it', () => {
     const document = documentWith(shape('box', 'floor', 0, [1, 1], [5, 3], 4), shape('flat', 'floor', 4, [0, 0], [1, 1]));
-    const maker = new PictureMaker();
     const top = catchSource(document, { kind: 'floor', offset: 4 });
     expect(top.points).toHaveLength(4 + 4 + 8);
     expect(top.centres.map(({ u, v }) => [Math.round(u * 1e9) / 1e9, Math.round(v * 1e9) / 1e9])).toContainEqual([3, 2]);
@@ -204,6 +203,7 @@ describe('the canvas', () => {
     expect(of('fill') - 1).toBe(paths(picture.marks).filter((mark) => mark.fill).length);
     expect(of('stroke')).toBe(paths(picture.marks).filter((mark) => mark.line).length);
     expect(of('clip')).toBe(clips(picture.marks));
-    expect(of('createLinearGradient')).toBe(paths(picture.marks).filter((mark) => mark.fill?.kind === 'linear').length);
+    const inks = paths(picture.marks).flatMap((mark) => [mark.fill, mark.line?.ink]);
+    expect(of('createLinearGradient')).toBe(inks.filter((ink) => ink?.kind === 'linear').length);
   });
 });

@@ -101,7 +101,13 @@ export class PictureMaker {
     });
     const painted = [...under, ...inSpace, ...over];
     const crossing = new Set([...through].map((i) => space[i]!.node.owner));
-    return { sheet: document.sheet, marks: groupByNode(painted), visible: painted.flatMap(({ visible }) => visible), uncut: [...uncut], through: [...crossing] };
+    return {
+      sheet: document.sheet,
+      marks: groupByNode(painted),
+      visible: painted.flatMap(({ visible }) => visible),
+      uncut: [...uncut],
+      through: [...crossing],
+    };
   }
 
   /** What lies on the sheet is painted; what lies in space is drawn as bodies, with the artwork that lies on their surfaces. */
@@ -263,7 +269,8 @@ export class PictureMaker {
     const plain = (colour: Colour): string => plainColour(colour, this.swatches);
     const fill = closed && paint.fill !== null ? inkOf(paint.fill, scale, plain) : null;
     const marks: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: null }] : [];
-    if (paint.line) marks.push(...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]));
+    if (paint.line)
+      marks.push(...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]));
     const holes = rings.slice(1);
     const visible: Visible = { node: owner, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
     return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };

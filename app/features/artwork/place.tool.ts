@@ -133,7 +133,13 @@ export function placementOn(
  * new place; in the middle of a face that it would miss.
  */
 export function laidOn(document: CheminDocument, node: PlacementNode, target: PlacementTarget): Edit {
-  const place = (anchor: PlacementNode['anchor']): Edit => ({ kind: 'place', id: node.id, target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) });
+  const place = (anchor: PlacementNode['anchor']): Edit => ({
+    kind: 'place',
+    id: node.id,
+    target,
+    anchor,
+    ...(node.overhangs && { overhangs: node.overhangs }),
+  });
   const [from, to] = [placementGround(document, node), groundOf(target, document)];
   const frame = to && readingFrameOf(to);
   if (!from || !to || !frame) return place(node.anchor);
@@ -141,7 +147,8 @@ export function laidOn(document: CheminDocument, node: PlacementNode, target: Pl
   const box = boxIn(frame, node.anchor);
   const room = 'kind' in to ? null : surfaceReadingFrame(to);
   const misses = room !== null && (box.x >= room.width || box.y >= room.height || box.x + box.width <= 0 || box.y + box.height <= 0);
-  if (room && (misses || onSheet(from))) return place(anchorIn(frame, { ...box, x: (room.width - box.width) / 2, y: (room.height - box.height) / 2 }, node.anchor));
+  if (room && (misses || onSheet(from)))
+    return place(anchorIn(frame, { ...box, x: (room.width - box.width) / 2, y: (room.height - box.height) / 2 }, node.anchor));
   // The sheet has no place in space: counts are kept.
   if (onSheet(from) !== onSheet(to)) return place(anchorIn(frame, boxIn(readingFrameOf(from) ?? SHEET_READING, node.anchor), node.anchor));
   return place(anchorIn(frame, box, node.anchor));
