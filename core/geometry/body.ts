@@ -40,6 +40,8 @@ export interface Surface {
   /** Of flat surfaces: the rings as corners in cells of the world, the outer one anticlockwise seen from outside. */
   readonly loops: readonly Float64Array[];
   readonly facets: readonly Facet[];
+  /** Flat, bounded by one ring of straight edges. */
+  readonly straight: boolean;
   /** Seen from both sides, such as a flat shape. */
   readonly bothSides: boolean;
 }

@@ -3,7 +3,7 @@ import { isConvex } from '../math/polygon';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { planeFrame, samePlane, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
-import { boundsArea, chordsOf, flattenOutline, outlineSegments, type Segment } from '../shape/segments';
+import { boundsArea, chordsOf, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, flatPoints, type Body, type Facet, type Surface, type Wire } from './body';
 import { BASE, END, roundName, sideName, type SurfaceName } from './names';
@@ -83,6 +83,7 @@ export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFra
     rings: rings.map(outlineSegments),
     loops,
     facets: flatFacets(flat, loops, frame.normal),
+    straight: !outline.holes && !isCurved(outline),
     bothSides,
   };
 }
@@ -128,7 +129,7 @@ function sidesOver(ring: Outline, outer: boolean, frame: PlaneFrame, far: PlaneF
     const [first] = segments;
     if (first?.kind === 'line') return flatSide(name, first, frame, far, forward, sense);
     const form: Ruled = { kind: 'cylinder', directrix: segments, closed, rims: [frame, far], sense };
-    return [{ name, also, form, rings: [], loops: [], facets: ruledFacets(form), bothSides: false }];
+    return [{ name, also, form, rings: [], loops: [], facets: ruledFacets(form), straight: false, bothSides: false }];
   });
 }
 
@@ -144,7 +145,7 @@ function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: Plan
   const at = [[0, 0], [length, 0], [length, height], [0, height]].map(([x, y]): PlanePoint => ({ u: x!, v: y! })); // prettier-ignore
   const rings = [at.map((corner, i): Segment => ({ kind: 'line', id: i + 1, from: corner, to: at[(i + 1) % 4]! }))];
   const form = { kind: 'flat', frame: { origin: from, u, v: forward, normal } } as const;
-  return [{ name, also: [], form, rings, loops: [corners], facets: [{ corners, normal }], bothSides: false }];
+  return [{ name, also: [], form, rings, loops: [corners], facets: [{ corners, normal }], straight: true, bothSides: false }];
 }
 
 interface Stretch {

@@ -71,9 +71,9 @@ export function containsPoint(polygon: FlatPolygon, x: number, y: number): boole
  * `scratch` need room for `subject.length + clip.length` numbers each, and more where the subject is not convex.
  */
 export function clipToConvex(
-  subject: Float64Array,
+  subject: ArrayLike<number>,
   subjectLength: number,
-  clip: Float64Array,
+  clip: ArrayLike<number>,
   clipLength: number,
   out: Float64Array,
   scratch: Float64Array,

@@ -1,4 +1,4 @@
-import { flatInk, type GroupMark, type LineStyle, type Mark } from '../artwork/marks';
+import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '../artwork/marks';
 import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { isDrawnEnd, type SurfaceName } from '../geometry/names';
@@ -57,10 +57,9 @@ export class PictureMaker {
   /** What is drawn of each body, by the place of its node among what is drawn. */
   private drawn = new Map<string, Drawn>();
   private tones = new Map<string, Map<number, string>>();
+  private inks = new Map<string, Ink>();
   private tonesOf: Light | null = null;
   private swatches: readonly Swatch[] = [];
-  /** Painted surfaces without cuts, as long as node, artwork and light are the same. */
-  private painted = new WeakMap<DrawnSurface, { readonly node: DrawnNode['node']; readonly on: readonly OnFace[]; readonly painted: Painted }>();
   private readonly order = new OrderKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
@@ -80,7 +79,8 @@ export class PictureMaker {
     if (this.tonesOf === light && this.swatches === swatches) return;
     this.swatches = swatches;
     this.tones = new Map();
-    this.painted = new WeakMap();
+    this.inks = new Map();
+    for (const drawn of this.drawn.values()) drawn.painted.length = 0;
     this.tonesOf = light;
   }
 
@@ -90,14 +90,14 @@ export class PictureMaker {
     this.lightUp(document);
     const { under, over, space, onFaces, artworks } = this.gather(document, stage);
     if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
-    const { order, through } = this.order.update(space.map(({ drawn }) => drawn));
+    const { order, through } = this.order.update(space.map(({ drawn }) => drawn.drawn));
     const uncut = new Set<string>();
     const inSpace = order.map((part): Painted => {
-      const { node } = space[part.body]!;
+      const { node, drawn } = space[part.body]!;
       const left = part.cuts ? cutPath(part.surface.path, part.cuts) : null;
       if (left?.failed) uncut.add(node.owner);
-      const on = onFaces?.get(`${node.within} ${node.node.id}`) ?? NONE;
-      return this.paintPart(document.light, stage, part, node, left, on, artworks);
+      const on = onFaces?.get(keyOf(node.within, node.node.id)) ?? NONE;
+      return this.paintPart(document.light, stage, part, drawn.painted, node, left, on, artworks);
     });
     const painted = [...under, ...inSpace, ...over];
     const crossing = new Set([...through].map((i) => space[i]!.node.owner));
@@ -115,13 +115,11 @@ export class PictureMaker {
     const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
     let onFaces: Map<string, OnFace[]> | null = null;
-    const hosts = new Map<string, ShapeNode>();
     for (const drawn of drawnNodes(document)) {
       const { node, hidden, within } = drawn;
-      if (node.kind === 'shape') hosts.set(`${within} ${node.id}`, node);
       if (hidden) continue;
       if (node.kind === 'placement' && node.target.kind === 'face') {
-        const key = `${within} ${node.target.node}`;
+        const key = keyOf(within, node.target.node);
         const list = (onFaces ??= new Map<string, OnFace[]>()).get(key);
         const placed: OnFace = { drawn, node, artwork: artworks.get(node.artwork) };
         if (list) list.push(placed);
@@ -137,18 +135,18 @@ export class PictureMaker {
 
   /** Lets go of what is no longer drawn. */
   private forgetGone(space: Gathered['space']): void {
-    const keys = space.map(({ node: { node, within } }) => `${within} ${node.id}`);
+    const keys = space.map(({ node: { node, within } }) => keyOf(within, node.id));
     this.drawn = new Map(keys.map((key) => [key, this.drawn.get(key)!]));
   }
 
-  private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): DrawnBody {
-    const key = `${within} ${node.id}`;
+  private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): Drawn {
+    const key = keyOf(within, node.id);
     const line = body.wires.length > 0 && node.kind === 'shape' ? node.paint.line : null;
     const half = line ? Math.max(0.05, line.width / 2) : THIN;
     const known = this.drawn.get(key);
-    if (known && known.body === body && known.half === half) return known.drawn;
-    const drawn = drawBody(stage.view, body, half);
-    this.drawn.set(key, { body, half, drawn });
+    if (known && known.body === body && known.half === half) return known;
+    const drawn = { body, half, drawn: drawBody(stage.view, body, half), painted: [] };
+    this.drawn.set(key, drawn);
     return drawn;
   }
 
@@ -156,7 +154,14 @@ export class PictureMaker {
   private fillOf(light: Light, fill: Fill, { surface, normal }: DrawnSurface, map: Mat33 | null): ReturnType<typeof inkOf> {
     const tone = (colour: Colour): string => this.colour(light, plainColour(colour, this.swatches), normal);
     const ink = typeof fill !== 'string' && surface && isDrawnEnd(surface.name) && map ? inkOf(fill, map, tone) : null;
-    return ink ?? flatInk(this.colour(light, meanColour(fill, this.swatches), normal));
+    return ink ?? this.flat(this.colour(light, typeof fill === 'string' ? plainColour(fill, this.swatches) : meanColour(fill, this.swatches), normal));
+  }
+
+  /** The ink of a tone: one object for each, with the line that closes its hair lines. */
+  private flat(tone: string): Ink {
+    let ink = this.inks.get(tone);
+    if (!ink) this.inks.set(tone, (ink = flatInk(tone)));
+    return ink;
   }
 
   private colour(light: Light, base: string, normal: WorldPoint): string {
@@ -175,13 +180,14 @@ export class PictureMaker {
   private paintPart(
     light: Light,
     stage: Stage,
-    { surface }: OrderedSurface,
+    { surface, index }: OrderedSurface,
+    kept: KeptPaint[],
     drawn: DrawnNode,
     left: ReturnType<typeof cutPath> | null,
     on: readonly OnFace[],
     artworks: ReadonlyMap<string, Artwork>,
   ): Painted {
-    const known = left ? undefined : this.painted.get(surface);
+    const known = left ? undefined : kept[index];
     if (known && known.node === drawn.node && sameOn(known.on, on)) return known.painted;
     const path = left?.path ?? surface.path;
     const areas = left?.parts ?? null;
@@ -189,7 +195,7 @@ export class PictureMaker {
       drawn.node.kind === 'placement'
         ? paintPlacement(stage, drawn, drawn.node, artworks.get(drawn.node.artwork), null, left && { path, areas: left.parts })
         : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on);
-    if (!left) this.painted.set(surface, { node: drawn.node, on, painted });
+    if (!left) kept[index] = { node: drawn.node, on, painted };
     return painted;
   }
 
@@ -277,10 +283,21 @@ export class PictureMaker {
   }
 }
 
+/** What tells apart everything that is drawn, what copies show included. */
+const keyOf = (within: string, id: string): string => (within === '' ? id : `${within} ${id}`);
+
 interface Drawn {
   readonly body: Body;
   readonly half: number;
   readonly drawn: DrawnBody;
+  /** Its surfaces without cuts as they were painted last, as long as node, artwork and light are the same. */
+  readonly painted: KeptPaint[];
+}
+
+interface KeptPaint {
+  readonly node: DrawnNode['node'];
+  readonly on: readonly OnFace[];
+  readonly painted: Painted;
 }
 
 /** Artwork on a surface. */
@@ -298,7 +315,7 @@ const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
 interface Gathered {
   readonly under: readonly Painted[];
   readonly over: readonly Painted[];
-  readonly space: readonly { readonly node: DrawnNode; readonly drawn: DrawnBody }[];
+  readonly space: readonly { readonly node: DrawnNode; readonly drawn: Drawn }[];
   /** Artwork on faces by the things that it lies on. */
   readonly onFaces: ReadonlyMap<string, readonly OnFace[]> | null;
   readonly artworks: ReadonlyMap<string, Artwork>;
@@ -365,7 +382,15 @@ function groupByNode(painted: readonly Painted[]): GroupMark[] {
   return groups.map(({ node, name, look, marks }) => ({ kind: 'group', node, name, clip: null, ...look, marks }));
 }
 
-function seam(ink: LineStyle['ink']): LineStyle {
+const seams = new WeakMap<Ink, LineStyle>();
+
+function seam(ink: Ink): LineStyle {
+  let style = seams.get(ink);
+  if (!style) seams.set(ink, (style = seamOf(ink)));
+  return style;
+}
+
+function seamOf(ink: Ink): LineStyle {
   return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
 }
 

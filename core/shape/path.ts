@@ -16,8 +16,7 @@ export const COORDS_OF: Readonly<Record<string, number>> = { M: 2, L: 2, C: 6, Z
 /** A closed path through flat coordinates. */
 export function polygonPath(polygon: ArrayLike<number>): Path {
   const n = polygon.length;
-  const coords = new Array<number>(n);
-  for (let i = 0; i < n; i++) coords[i] = polygon[i]!;
+  const coords: readonly number[] = Array.isArray(polygon) ? (polygon as readonly number[]) : Array.from(polygon);
   return { verbs: n === 0 ? '' : n === 8 ? 'MLLLZ' : 'M' + 'L'.repeat(n / 2 - 1) + 'Z', coords };
 }
 

@@ -22,7 +22,7 @@ export interface View {
 
 /** A convex piece of a drawn surface on the sheet: clockwise, and how near its plane is everywhere. */
 export interface DrawnFacet extends Nearness {
-  readonly polygon: Float64Array;
+  readonly polygon: readonly number[];
 }
 
 /** An area of the sheet: flat coordinates in mm of its boundary and of what is left out inside. */
@@ -50,21 +50,20 @@ export const THIN = 0.1;
 export class DrawnSurface {
   private areas: readonly Area[] | null = null;
   private drawn: Path | null = null;
+  private measured: readonly number[] | null = null;
 
   constructor(
     readonly view: View,
     /** What it is a part of: null for lines. */
     readonly surface: Surface | null,
     readonly facets: readonly DrawnFacet[],
-    /** Smallest and largest value along each of the view's directions, curves a little widened. */
-    readonly ranges: Float64Array,
     /** Unit normal to the side that is seen; of ruled stretches in their middle. */
     readonly normal: WorldPoint,
-    private readonly make: () => Path,
     /** Of ruled surfaces: the stretch that is seen. */
     readonly stretch: Stretch | null = null,
-    /** Lines only: the line in pieces that lie behind the near plane. */
+    /** Lines only, and their coordinates: the part that lies behind the near plane. */
     readonly wire: Wire | null = null,
+    private readonly line: readonly number[] = [],
   ) {}
 
   /** Its exact boundary on the sheet; of a line, the line itself. */
@@ -74,7 +73,40 @@ export class DrawnSurface {
 
   /** Its area as corners, for cutting and pointing; of a line, the lines that it is made of. */
   get outline(): readonly Area[] {
-    return (this.areas ??= this.wire ? flattenPath(this.path, CORNERS).map((polygon) => ({ polygon })) : areasOf(this.path));
+    return (this.areas ??= this.isOneFacet ? this.facets : this.wire ? flattenPath(this.path, CORNERS).map((polygon) => ({ polygon })) : areasOf(this.path));
+  }
+
+  /** Smallest and largest value along each of the view's directions, curves a little widened. */
+  get ranges(): readonly number[] {
+    return (this.measured ??= rangesOf([this], this.view.directions));
+  }
+
+  /** Room round the facets within which the true boundary lies. */
+  get room(): number {
+    return this.stretch !== null || (this.surface !== null && !this.surface.straight) ? CORNERS : 0;
+  }
+
+  private get isOneFacet(): boolean {
+    return this.surface !== null && this.stretch === null && this.surface.facets.length === 1 && this.surface.straight;
+  }
+
+  private make(): Path {
+    const { projection } = this.view.sight;
+    const { surface, wire, facets } = this;
+    if (wire) {
+      const curved = wire.segments.some((segment) => segment.kind !== 'line');
+      const exact = curved ? drawSegments(wire.segments, wire.closed, sheetFromFrame(projection, wire.frame), projection.near) : null;
+      return exact ?? polylinePath(this.line);
+    }
+    if (!surface || this.isOneFacet) return polygonPath(facets[0]?.polygon ?? []);
+    if (surface.form.kind !== 'flat') {
+      const exact = this.stretch && ruledPath(projection, surface.form, this.stretch);
+      return exact ?? joinPaths(facets.map((facet) => polygonPath(facet.polygon)));
+    }
+    const map = sheetFromFrame(projection, surface.form.frame);
+    const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));
+    if (paths.every((path) => path !== null)) return joinPaths(paths);
+    return joinPaths(surface.loops.map((loop) => polygonPath(projectLoop(projection, loop, false) ?? [])));
   }
 }
 
@@ -83,7 +115,7 @@ export interface DrawnBody {
   readonly body: Body;
   readonly surfaces: readonly DrawnSurface[];
   /** The ranges of all its surfaces together. */
-  readonly ranges: Float64Array;
+  readonly ranges: readonly number[];
 }
 
 /** The parts of a body that are turned to the viewer. @param half of the width in mm that lines are painted in */
@@ -92,15 +124,7 @@ export function drawBody(view: View, body: Body, half = THIN): DrawnBody {
     ...body.surfaces.flatMap((surface) => (surface.form.kind === 'flat' ? (flatPart(view, surface) ?? []) : ruledParts(view, surface, surface.form))),
     ...body.wires.flatMap((wire) => wireParts(view, wire, half)),
   ];
-  const ranges = new Float64Array(view.directions.length);
-  for (let d = 0; d < ranges.length; d += 2) {
-    ranges[d] = Infinity;
-    ranges[d + 1] = -Infinity;
-    for (const surface of surfaces) {
-      ranges[d] = Math.min(ranges[d]!, surface.ranges[d]!);
-      ranges[d + 1] = Math.max(ranges[d + 1]!, surface.ranges[d + 1]!);
-    }
-  }
+  const ranges = surfaces.length === 1 ? surfaces[0]!.ranges : rangesOf(surfaces, view.directions);
   return { body, surfaces, ranges };
 }
 
@@ -135,18 +159,7 @@ function flatPart(view: View, surface: Surface): DrawnSurface | null {
   if (!near) return null;
   const back = normal !== form!.frame.normal;
   const facets = drawnFacets(projection, surface.facets, near, back);
-  if (facets.length === 0) return null;
-  const [facet] = facets;
-  const straight = surface.rings.length === 1 && surface.rings[0]!.every((segment) => segment.kind === 'line');
-  const whole = surface.facets.length === 1 && straight && facet;
-  const make = (): Path => {
-    if (whole) return polygonPath(facet.polygon);
-    const map = sheetFromFrame(projection, form!.frame);
-    const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));
-    if (paths.every((path) => path !== null)) return joinPaths(paths);
-    return joinPaths(surface.loops.map((loop) => polygonPath(projectLoop(projection, loop, back) ?? [])));
-  };
-  return new DrawnSurface(view, surface, facets, rangesOf(facets, view.directions, straight ? 0 : CORNERS), normal, make);
+  return facets.length === 0 ? null : new DrawnSurface(view, surface, facets, normal);
 }
 
 function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nearness, back: boolean): readonly DrawnFacet[] {
@@ -163,13 +176,15 @@ function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nea
  * lies before the near plane; null where nothing is left.
  * @param back the loop is seen from behind
  */
-function projectLoop(projection: Projection, loop: Float64Array, back: boolean): Float64Array | null {
+function projectLoop(projection: Projection, loop: Float64Array, back: boolean): number[] | null {
   const m = projection.matrix;
   const near = projection.near * (1 + 1e-9);
   const n = loop.length / 3;
-  const out = new Float64Array(2 * n);
+  const out = new Array<number>(2 * n);
   for (let i = 0; i < n; i++) {
-    const [a, b, h] = [loop[3 * i]!, loop[3 * i + 1]!, loop[3 * i + 2]!];
+    const a = loop[3 * i]!;
+    const b = loop[3 * i + 1]!;
+    const h = loop[3 * i + 2]!;
     const w = m[8] * a + m[9] * b + m[10] * h + m[11];
     if (!(w >= near && w > 0)) return projectClipped(projection, loop, back);
     const at = 2 * (back ? i : n - 1 - i);
@@ -179,13 +194,13 @@ function projectLoop(projection: Projection, loop: Float64Array, back: boolean):
   return out;
 }
 
-function projectClipped(projection: Projection, loop: Float64Array, back: boolean): Float64Array | null {
+function projectClipped(projection: Projection, loop: Float64Array, back: boolean): number[] | null {
   const kept = clipNear(projection, worldPoints(loop));
   if (kept.length < 3) return null;
   const flat = new Float64Array(3 * kept.length);
   kept.forEach(({ a, b, h }, i) => flat.set([a, b, h], 3 * i));
-  const m = projection.matrix;
-  return kept.every(({ a, b, h }) => m[8] * a + m[9] * b + m[10] * h + m[11] >= projection.near * (1 + 1e-9)) ? projectLoop(projection, flat, back) : null;
+  // Rounding may leave corners a hair before the near plane.
+  return projectLoop({ ...projection, near: projection.near / 2 }, flat, back);
 }
 
 /** How often the sign of a ruled surface's facing is looked at in each segment to find where it turns away. */
@@ -244,10 +259,9 @@ function ruledParts(view: View, surface: Surface, ruled: Ruled): readonly DrawnS
       if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
     }
     if (drawn.length === 0) return [];
-    const make = (): Path => ruledPath(projection, ruled, stretch) ?? joinPaths(drawn.map((facet) => polygonPath(facet.polygon)));
     const normal = ruledNormal(ruled, ((stretch.from + stretch.to) / 2) % n);
     const length = Math.hypot(normal.a, normal.b, normal.h) || 1;
-    return [new DrawnSurface(view, surface, drawn, rangesOf(drawn, view.directions, CORNERS), scaleWorld(normal, 1 / length), make, stretch)];
+    return [new DrawnSurface(view, surface, drawn, scaleWorld(normal, 1 / length), stretch)];
   });
 }
 
@@ -285,8 +299,6 @@ function wireParts(view: View, wire: Wire, half: number): readonly DrawnSurface[
   const { frame } = wire;
   const near = nearnessOf(view.sight, frame.normal, frame.origin);
   if (!near) return [];
-  const curved = wire.segments.some((segment) => segment.kind !== 'line');
-  const exact = curved ? drawSegments(wire.segments, wire.closed, sheetFromFrame(projection, frame), projection.near) : null;
   return clipLineNear(projection, worldPoints(wire.points)).flatMap((piece): readonly DrawnSurface[] => {
     const m = projection.matrix;
     const line = piece.flatMap(({ a, b, h }) => {
@@ -298,18 +310,17 @@ function wireParts(view: View, wire: Wire, half: number): readonly DrawnSurface[
       const polygon = ribbon(line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!, half);
       if (polygon) facets.push({ polygon, p: near.p, q: near.q, r: near.r });
     }
-    if (facets.length === 0) return [];
-    return [new DrawnSurface(view, null, facets, rangesOf(facets, view.directions, 0), frame.normal, () => exact ?? polylinePath(line), null, wire)];
+    return facets.length === 0 ? [] : [new DrawnSurface(view, null, facets, frame.normal, null, wire, line)];
   });
 }
 
 /** A line's own area on the sheet, so that it can be compared with faces like one. */
-function ribbon(x0: number, y0: number, x1: number, y1: number, half: number): Float64Array | null {
+function ribbon(x0: number, y0: number, x1: number, y1: number, half: number): number[] | null {
   const length = Math.hypot(x1 - x0, y1 - y0);
   if (length === 0) return null;
   const nx = (-(y1 - y0) / length) * half;
   const ny = ((x1 - x0) / length) * half;
-  return Float64Array.of(x0 - nx, y0 - ny, x1 - nx, y1 - ny, x1 + nx, y1 + ny, x0 + nx, y0 + ny);
+  return [x0 - nx, y0 - ny, x1 - nx, y1 - ny, x1 + nx, y1 + ny, x0 + nx, y0 + ny];
 }
 
 /** The directions that ranges are measured along, as flat sheet vectors; made once for a projection. */
@@ -323,22 +334,24 @@ export function rangeDirections({ projection: { matrix: m } }: Sight): readonly 
   return directions;
 }
 
-function rangesOf(facets: readonly DrawnFacet[], directions: readonly number[], room: number): Float64Array {
-  const out = new Float64Array(directions.length);
+function rangesOf(surfaces: readonly DrawnSurface[], directions: readonly number[]): readonly number[] {
+  const out = new Array<number>(directions.length);
   for (let d = 0; d < directions.length; d += 2) {
     const dx = directions[d]!;
     const dy = directions[d + 1]!;
     let min = Infinity;
     let max = -Infinity;
-    for (const { polygon } of facets) {
-      for (let i = 0; i < polygon.length; i += 2) {
-        const value = polygon[i]! * dx + polygon[i + 1]! * dy;
-        if (value < min) min = value;
-        if (value > max) max = value;
+    for (const { facets, room } of surfaces) {
+      for (const { polygon } of facets) {
+        for (let i = 0; i < polygon.length; i += 2) {
+          const value = polygon[i]! * dx + polygon[i + 1]! * dy;
+          if (value - room < min) min = value - room;
+          if (value + room > max) max = value + room;
+        }
       }
     }
-    out[d] = min - room;
-    out[d + 1] = max + room;
+    out[d] = min;
+    out[d + 1] = max;
   }
   return out;
 }

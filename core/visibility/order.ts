@@ -2,7 +2,7 @@ import FlatQueue from 'flatqueue';
 import { TOUCHING } from '../math/tolerances';
 import type { Area, DrawnBody, DrawnSurface } from './drawn-body';
 import { rangesOverlap, relate, type Relation } from './relation';
-import { relateBodies } from './separate';
+import { relateBodies, watcherOf, type Watcher } from './separate';
 
 /** The order to paint in, and what must be cut away where no order alone is right. */
 export interface PaintOrder {
@@ -15,8 +15,9 @@ export interface PaintOrder {
 /** A surface in its turn. */
 export interface OrderedSurface {
   readonly surface: DrawnSurface;
-  /** The place of its body among those given. */
+  /** The place of its body among those given, and its own among the body's. */
   readonly body: number;
+  readonly index: number;
   /** Areas of the sheet in which something painted before lies in front: cut out of the surface. */
   readonly cuts: readonly Area[] | null;
 }
@@ -80,15 +81,23 @@ export class OrderKeeper {
       links.stamp = stamp;
       all[index] = links;
     }
-    if (known.size > all.length) {
+    if (fresh.length === all.length && known.size > all.length) {
+      // Nothing of what was known is left.
+      known.clear();
+      for (const links of all) known.set(links.drawn, links);
+    } else if (known.size > all.length) {
       for (const links of known.values()) {
         if (links.stamp === stamp) continue;
         forget(links);
         known.delete(links.drawn);
       }
     }
-    if (fresh.length * 8 > all.length) compareBySweep(all, new Set(fresh));
-    else compareEach(all, fresh);
+    const seen = bodies.find(({ surfaces }) => surfaces.length > 0);
+    if (seen) {
+      const watcher = watcherOf(seen.surfaces[0]!.view.sight.projection.eye);
+      if (fresh.length * 8 > all.length) compareBySweep(watcher, all, new Set(fresh));
+      else compareEach(watcher, all, fresh);
+    }
     return new Sorting(all).run();
   }
 }
@@ -102,12 +111,12 @@ function forget(links: Links): void {
   }
 }
 
-function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
+function compareEach(watcher: Watcher, all: readonly Links[], fresh: readonly Links[]): void {
   const waiting = new Set(fresh);
   for (const links of fresh) {
     waiting.delete(links);
     for (const other of all) {
-      if (rangesOverlap(links.drawn.ranges, other.drawn.ranges) && other !== links && !waiting.has(other)) link(links, other);
+      if (rangesOverlap(links.drawn.ranges, other.drawn.ranges) && other !== links && !waiting.has(other)) link(watcher, links, other);
     }
   }
 }
@@ -117,7 +126,7 @@ function compareEach(all: readonly Links[], fresh: readonly Links[]): void {
  * their ranges lie in one array in that order, already narrowed by what counts as touching, so that the inner loop
  * reads memory in a row. The plain form of the test is `rangesOverlap`.
  */
-function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void {
+function compareBySweep(watcher: Watcher, all: readonly Links[], fresh: ReadonlySet<Links>): void {
   const sorted = all.filter((links) => links.drawn.surfaces.length > 0).sort((f, g) => f.drawn.ranges[0]! - g.drawn.ranges[0]!);
   const n = sorted.length;
   const every = fresh.size === all.length;
@@ -132,7 +141,7 @@ function compareBySweep(all: readonly Links[], fresh: ReadonlySet<Links>): void 
       if (ranges[to]! >= reach) break;
       let d = 2;
       while (d < stride && ranges[at + d]! < ranges[to + d + 1]! && ranges[to + d]! < ranges[at + d + 1]!) d += 2;
-      if (d >= stride && (isFresh || fresh.has(sorted[j]!))) link(links, sorted[j]!);
+      if (d >= stride && (isFresh || fresh.has(sorted[j]!))) link(watcher, links, sorted[j]!);
     }
   }
 }
@@ -152,10 +161,9 @@ function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array 
   return ranges;
 }
 
-function link(f: Links, g: Links): void {
-  const { surfaces } = f.drawn;
-  if (surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
-  const relation = relateBodies(surfaces[0]!.view.sight.projection.eye, f.drawn.body, g.drawn.body);
+function link(watcher: Watcher, f: Links, g: Links): void {
+  if (f.drawn.surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
+  const relation = relateBodies(watcher, f.drawn.body, g.drawn.body);
   if (relation === 'apart') return;
   const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null };
   f.pairs.push(pair);
@@ -302,8 +310,9 @@ class Sorting {
   private paint(s: number): void {
     const body = this.owner[s]!;
     this.painted[s] = 1;
-    const surface = this.all[body]!.drawn.surfaces[s - this.first[body]!]!;
-    this.order.push({ surface, body, cuts: this.cuts.get(s) ?? null });
+    const index = s - this.first[body]!;
+    const surface = this.all[body]!.drawn.surfaces[index]!;
+    this.order.push({ surface, body, index, cuts: this.cuts.get(s) ?? null });
     for (const { above } of this.aboveOf[s] ?? []) {
       this.waiting[above]!--;
       const other = this.owner[above]!;

@@ -23,7 +23,7 @@ let clipped = new Float64Array(256);
 let scratch = new Float64Array(256);
 
 /** Whether two ranges overlap by more than touching in every direction that is measured. */
-export function rangesOverlap(s: Float64Array, t: Float64Array): boolean {
+export function rangesOverlap(s: readonly number[], t: readonly number[]): boolean {
   for (let d = 0; d < s.length; d += 2) {
     const from = s[d]!;
     const to = s[d + 1]!;
@@ -80,7 +80,7 @@ export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
   return front ? { kind: 'front', reversed: beyond, agreed: ahead } : { kind: 'behind', reversed: ahead, agreed: beyond };
 }
 
-function clippedTo(piece: Float64Array, other: Float64Array): number {
+function clippedTo(piece: readonly number[], other: readonly number[]): number {
   const room = 2 * (piece.length + other.length);
   if (clipped.length < room) {
     clipped = new Float64Array(2 * room);

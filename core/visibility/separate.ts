@@ -5,35 +5,55 @@ import type { Homogeneous } from '../projection/projection';
 /** How two bodies lie to one another as wholes; `mixed` where no plane was found that parts them. */
 export type BodyRelation = 'front' | 'behind' | 'apart' | 'mixed';
 
-const AXES = ['a', 'b', 'h'] as const;
-
 /** Part of the line of sight's length below which it counts as running along a plane. */
 const ALONG = 1e-12;
+
+/** An eye made ready for comparing bodies. */
+export interface Watcher {
+  readonly eye: Homogeneous;
+  /** By axis: of an eye far off, 1 or -1 by the side on which it is, 0 where it looks along; else where it is. */
+  readonly places: readonly [number, number, number];
+  readonly far: boolean;
+}
+
+/** An eye made ready for comparing many bodies. */
+export function watcherOf(eye: Homogeneous): Watcher {
+  const [a, b, h, w] = eye;
+  const along = ALONG * Math.hypot(a, b, h);
+  const side = (x: number): number => (Math.abs(x) < along ? 0 : Math.sign(x));
+  return { eye, places: w === 0 ? [side(a), side(b), side(h)] : [a / w, b / w, h / w], far: w === 0 };
+}
 
 /**
  * How a body lies to another seen from an eye: where a plane has them on its two sides, the one on the eye's side is in
  * front and nothing more need be compared. Planes square to the axes are tried first, then those of the bodies' own
  * surfaces, which part all convex bodies that are not set edge against edge.
  */
-export function relateBodies(eye: Homogeneous, f: Body, g: Body): BodyRelation {
-  for (let i = 0; i < 3; i++) {
-    const axis = AXES[i]!;
-    const above = g.bounds.min[axis] - f.bounds.max[axis];
-    const below = f.bounds.min[axis] - g.bounds.max[axis];
-    if (Math.max(above, below) < -SIDE_BY_SIDE || Math.abs(above - below) < 1e-9) continue;
-    const near = above > below ? 'behind' : 'front';
-    const far = above > below ? 'front' : 'behind';
-    const w = eye[3];
-    if (w === 0) {
-      if (Math.abs(eye[i]!) < ALONG * Math.hypot(eye[0], eye[1], eye[2])) return 'apart';
-      return eye[i]! > 0 ? near : far;
-    }
-    const at = eye[i]! / w;
-    const [low, high] = above > below ? [f.bounds.max[axis], g.bounds.min[axis]] : [g.bounds.max[axis], f.bounds.min[axis]];
-    if (at >= Math.max(low, high)) return near;
-    return at <= Math.min(low, high) ? far : 'apart';
-  }
-  return byPlanes(eye, f, g, 'behind', 'front') ?? byPlanes(eye, g, f, 'front', 'behind') ?? 'mixed';
+export function relateBodies(watcher: Watcher, f: Body, g: Body): BodyRelation {
+  const p = f.bounds;
+  const q = g.bounds;
+  const { places, far } = watcher;
+  return (
+    alongAxis(places[0], far, p.min.a, p.max.a, q.min.a, q.max.a) ??
+    alongAxis(places[1], far, p.min.b, p.max.b, q.min.b, q.max.b) ??
+    alongAxis(places[2], far, p.min.h, p.max.h, q.min.h, q.max.h) ??
+    byPlanes(watcher.eye, f, g, 'behind', 'front') ??
+    byPlanes(watcher.eye, g, f, 'front', 'behind') ??
+    'mixed'
+  );
+}
+
+/** By a plane square to an axis, along which the first body reaches from `low` to `high`, the second from `from` to `to`. */
+function alongAxis(place: number, far: boolean, low: number, high: number, from: number, to: number): BodyRelation | null {
+  const above = from - high;
+  const below = low - to;
+  if ((above < -SIDE_BY_SIDE && below < -SIDE_BY_SIDE) || Math.abs(above - below) < 1e-9) return null;
+  const second = above > below;
+  if (far) return place === 0 ? 'apart' : place > 0 === second ? 'behind' : 'front';
+  const start = second ? high : to;
+  const end = second ? from : low;
+  if (place >= Math.max(start, end)) return second ? 'behind' : 'front';
+  return place <= Math.min(start, end) ? (second ? 'front' : 'behind') : 'apart';
 }
 
 /**

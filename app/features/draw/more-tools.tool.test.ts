@@ -1,4 +1,4 @@
-import { depthFaces, planeFrame, rectangleOutline, type DimensionNode, type Outline, type ShapeNode, type WorldPoint } from '@core';
+import { rectangleOutline, type DimensionNode, type Outline, type ShapeNode, type WorldPoint } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { circleTool, lineTool } from './form.tool';
 import { freehandTool } from './freehand.tool';
