@@ -28,12 +28,15 @@ export const COPLANAR = 1e-9;
 export const SIDE_BY_SIDE = 2 / TICKS_PER_CELL;
 
 /**
- * Two flat surfaces that are each in front somewhere cut through each other where the smaller gap is more than this
- * part of the larger; less is what rounding to ticks leaves, and hides a ten-thousandth of the overlap's length.
+ * Width in mm of the sheet of a strip in which two surfaces may be the other way round and still not count as cutting
+ * through each other: what rounding corners to ticks leaves, on a cell of 50 mm.
  */
-export const CUTS_THROUGH = 1e-4;
+export const CUTS_THROUGH = 2e-3;
 
-/** The same for surfaces with a curved one among them, whose facets lie beside them. */
+/**
+ * Of the larger gap between two surfaces with a curved one among them, what the smaller has to exceed for them to cut
+ * through each other: facets lie beside the true curve.
+ */
 export const CUTS_THROUGH_CURVED = 2e-2;
 
 /** Square of the cosine between a face and the line of sight below which it is seen edge-on and not drawn. */

@@ -74,9 +74,12 @@ export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
   if (widest <= COPLANAR * (scale + 1)) return LEVEL;
   const curved = f.stretch !== null || g.stretch !== null;
   const front = most >= -least;
-  if (Math.min(most, -least) <= (curved ? CUTS_THROUGH_CURVED : CUTS_THROUGH) * widest) return front ? FRONT : BEHIND;
+  const lesser = Math.min(most, -least);
+  if (lesser <= COPLANAR * (scale + 1) || (curved && lesser <= CUTS_THROUGH_CURVED * widest)) return front ? FRONT : BEHIND;
   const parts = overlaps.map((part) => ({ ahead: halfOf(part, 1), beyond: halfOf(part, -1) }));
   const [ahead, beyond] = [parts.flatMap((part) => part.ahead ?? []), parts.flatMap((part) => part.beyond ?? [])];
+  const strip = (front ? beyond : ahead).reduce((sum, part) => sum + Math.abs(signedArea(part)), 0);
+  if (strip <= CUTS_THROUGH * extent) return front ? FRONT : BEHIND;
   return front ? { kind: 'front', reversed: beyond, agreed: ahead } : { kind: 'behind', reversed: ahead, agreed: beyond };
 }
 

@@ -35,10 +35,14 @@ type Triple = readonly [number, number, number];
 
 /** What a ray meets of the solid that lies between pairs of t: the nearest place of its surface before the eye. */
 function nearest(spans: readonly (readonly [number, number])[], most: number): number | null {
-  let best: number | null = null;
+  const whole: [number, number][] = [];
+  for (const [low, high] of [...spans].sort((p, q) => p[0] - q[0])) {
+    const last = whole.at(-1);
+    if (last && low <= last[1]) last[1] = Math.max(last[1], high);
+    else whole.push([low, high]);
+  }
   // With the eye inside a solid its surface is met from behind, which is not drawn.
-  for (const [, high] of spans) if (high < most && (best === null || high > best)) best = high;
-  return best;
+  return whole.filter(([, high]) => high < most).at(-1)?.[1] ?? null;
 }
 
 function boxSpan({ from, toEye }: Ray, min: Triple, max: Triple): readonly [number, number] | null {
