@@ -69,7 +69,7 @@ class Drawing {
     const original = nodesById(this.document.nodes).get(copy.of);
     if (!original || stack.has(copy.id) || stack.has(copy.of)) return;
     const map = mapOf(copy, under);
-    const inside = new Set([...stack, copy.id, copy.of]);
+    const inside = new Set([...stack, copy.id, ...(original.kind === 'copy' ? [] : [copy.of])]);
     const show = (node: DocumentNode): void => {
       if (node.hidden || this.shown > MOST_SHOWN) return;
       if (node.kind === 'group') return node.children.forEach(show);
