@@ -200,7 +200,7 @@ test('a corner in two-point: two artworks on one wall, one of them four times in
   const placed = document.nodes.filter((node): node is PlacementNode => node.kind === 'placement');
   expect(placed).toHaveLength(5);
   // The row lies on the wall in equal steps, read from left to right.
-  const row = placed.slice(1).map(({ box }) => box.x);
+  const row = placed.slice(1).map(({ anchor }) => -anchor.at.b);
   expect(row.slice(1).map((x, i) => Math.round(1000 * (x - row[i]!)))).toEqual([1600, 1600, 1600]);
   expect(shapesOf(document)[0]!.paint.fill).toMatchObject({ kind: 'linear' });
   within(22, 'a corner with two artworks, four in a row, and a gradient on the floor', hand);

@@ -1,3 +1,4 @@
+import { strFromU8, unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { expect, openDemo, openEmpty, storedDrawing, test } from './support';
 import type { Page } from '@playwright/test';
@@ -54,11 +55,14 @@ test('drawings are listed with living thumbnails, renamed, copied, deleted and b
   await expect(page.locator('chemin-head .saved')).toHaveText(/^saved \d+\u2009s ago, in this browser$/);
 });
 
+/** The drawing in a project file. */
+const drawingIn = (path: string): string => strFromU8(unzipSync(readFileSync(path))['drawing.json']!);
+
 test('a project goes out as a file and comes back the same', async ({ page }) => {
   await openDemo(page);
   const download = page.waitForEvent('download');
   await page.keyboard.press('Control+s');
-  const text = readFileSync(await (await download).path(), 'utf8');
+  const text = drawingIn(await (await download).path());
   const project = JSON.parse(text) as { name: string; nodes: unknown[] };
   await page.getByRole('button', { name: 'Output', exact: true }).click();
   await offer(page, 'Open project', 'landing.chemin', text.replace('Quay Nine: landing', 'From a file'));
@@ -73,13 +77,13 @@ test('what is no project is refused with its place, and the open drawing stays u
   await openDemo(page);
   const download = page.waitForEvent('download');
   await page.keyboard.press('Control+s');
-  const text = readFileSync(await (await download).path(), 'utf8');
+  const text = drawingIn(await (await download).path());
   await page.getByRole('button', { name: 'Output', exact: true }).click();
   const groups = '{"kind":"group","id":"x","name":"g","hidden":false,"locked":false,"children":['.repeat(200) + ']}'.repeat(200);
   const cases: [string, string, RegExp][] = [
     ['short.chemin', text.slice(0, 900), /damaged.*line \d+, column \d+/],
     ['other.json', '{"kind":"shopping list"}', /not a Chemin project/],
-    ['later.chemin', text.replace('"version": 3', '"version": 9'), /later Chemin \(format 9/],
+    ['later.chemin', text.replace('"version": 4', '"version": 9'), /later Chemin \(format 9/],
     ['nan.chemin', text.replace('"depth": 2', '"depth": NaN'), /near “NaN/],
     ['deep.chemin', text.replace('"nodes": [', `"nodes": [${groups},`), /nested too deeply/],
     ['wrong.chemin', text.replace('"cell": 6', '"cell": -6'), /grid\.cell/],

@@ -1,5 +1,5 @@
 import Dexie, { type Table } from 'dexie';
-import type { Bitmap, CheminDocument, GridSettings, ProjectionSetup, Step } from '@core';
+import { bytesOf, type CheminDocument, type GridSettings, type ProjectionSetup, type Step } from '@core';
 import type { Draft } from '../state/document.store';
 
 /** A kept drawing without its steps. */
@@ -32,18 +32,29 @@ export interface StoredSetup {
   readonly grid: GridSettings;
 }
 
+/** Bytes that drawings name. */
+export interface StoredAsset {
+  readonly hash: string;
+  readonly bytes: Uint8Array;
+}
+
 /** The browser's own storage: drawings, their steps, and a few settings. */
 export class CheminDatabase extends Dexie {
   readonly drawings!: Table<StoredDrawing, string>;
   readonly steps!: Table<StoredStep, [string, number]>;
   readonly settings!: Table<{ readonly key: string; readonly value: unknown }, string>;
-  /** Bitmaps by their content, kept once and apart from the drawings, which are written at every change. */
-  readonly bitmaps!: Table<Bitmap, string>;
+  /** Bytes by their SHA-256, kept once and apart from the drawings that name them, which are written at every change. */
+  readonly assets!: Table<StoredAsset, string>;
   readonly setups!: Table<StoredSetup, string>;
 
   constructor(name = 'chemin') {
     super(name);
     this.version(1).stores({ drawings: 'id, changed, deleted', steps: '[drawing+index], drawing', settings: 'key' });
     this.version(2).stores({ bitmaps: 'id', setups: 'id, name' });
+    // Bitmaps were kept as base64, named by the first half of the hash of what they hold.
+    this.version(3).stores({ assets: 'hash' }).upgrade(async (all) => {
+      await all.table('bitmaps').each(({ id, data }: { id: string; data: string }) => all.table('assets').put({ hash: id, bytes: bytesOf(data) }));
+    });
+    this.version(4).stores({ bitmaps: null });
   }
 }

@@ -94,13 +94,13 @@ describe('kept drawings', () => {
   });
 
   it('keep a bitmap once, apart from what is written at every change, and give it up with the last drawing that needs it', async () => {
-    const bitmap = { id: 'hash', type: 'image/png', width: 2, height: 2, data: 'iVBORw0KGgo=' } as const;
+    const asset = await service.bring(Uint8Array.of(137, 80, 78, 71, 13));
+    const bitmap = { id: 'hash', type: 'image/png', width: 2, height: 2, asset } as const;
     const reference = { id: 'r', name: 'quay', bitmap: 'hash', x: 0, y: 0, width: 9, height: 9, strength: 1, over: false, hidden: false, locked: false };
     const history = commitEdit(startHistory(emptyDocument('pictured', 'p')), { kind: 'add-reference', reference, bitmap });
     await service.save({ history, draft: null, revision: 0, savedSteps: [] });
     const db = new CheminDatabase();
-    expect(JSON.stringify(await db.drawings.toArray()) + JSON.stringify(await db.steps.toArray())).not.toContain('iVBOR');
-    expect(await db.bitmaps.toArray()).toEqual([bitmap]);
+    expect((await db.assets.toArray()).map(({ hash, bytes }) => [hash, bytes.length])).toEqual([[asset, 5]]);
     const opened = (await service.open('pictured'))!;
     expect(opened.stepsLost).toBe(false);
     expect(presentDocument(opened.history).bitmaps).toEqual([bitmap]);
@@ -108,9 +108,9 @@ describe('kept drawings', () => {
     const [listed] = await service.list(false);
     await service.add({ ...(await service.whole(listed!)), id: 'copy' });
     await service.erase('pictured');
-    expect(await db.bitmaps.count()).toBe(1);
+    expect(await db.assets.count()).toBe(1);
     await service.erase('copy');
-    expect(await db.bitmaps.count()).toBe(0);
+    expect(await db.assets.count()).toBe(0);
   });
 
   it('are brought up from the first format, their steps too', async () => {
@@ -152,3 +152,71 @@ describe('kept drawings', () => {
     expect((await service.list(false))[0]!.document.version).toBe(DOCUMENT_VERSION);
   });
 });
+
+describe('writing that is cut off', () => {
+  /** Lets a number of writes through, then fails every one, as a browser does that is closed. */
+  function cutAfter(writes: number): { readonly made: () => number } {
+    let made = 0;
+    for (const method of ['put', 'add', 'delete'] as const) {
+      const whole = IDBObjectStore.prototype[method] as (...args: unknown[]) => IDBRequest;
+      jest.spyOn(IDBObjectStore.prototype, method).mockImplementation(function (this: IDBObjectStore, ...args: unknown[]): never {
+        if (++made > writes) throw new DOMException('the browser was closed', 'AbortError');
+        return whole.apply(this, args) as never;
+      });
+    }
+    return { made: () => made };
+  }
+
+  it('leaves a drawing that can be opened, with all that it names, wherever it is cut', async () => {
+    const bring = async (fill: number): Promise<string> => service.bring(new Uint8Array(20).fill(fill));
+    const svg = `<svg viewBox="0 0 9 9">${'<path d="M0 0L9 0L9 9Z"/>'.repeat(300)}</svg>`;
+    const reference = (id: string): never => ({ id, name: id, bitmap: id, x: 0, y: 0, width: 9, height: 9, strength: 1, over: false, hidden: false, locked: false }) as never; // prettier-ignore
+    let cut = 0;
+    for (let done = false; !done; cut++) {
+      await Dexie.delete('chemin');
+      TestBed.resetTestingModule();
+      service = TestBed.inject(DrawingsService);
+      const bitmap = { id: 'first', asset: await bring(1), type: 'image/png', width: 2, height: 2 } as const;
+      const first = commitEdit(titled('before'), { kind: 'add-reference', reference: reference('first'), bitmap });
+      await service.save({ history: first, draft: null, revision: 0, savedSteps: [] });
+      const count = cutAfter(cut);
+      const other = { id: 'second', asset: await bring(2), type: 'image/png', width: 2, height: 2 } as const;
+      const second = commitEdit(commitEdit(first, { kind: 'add-reference', reference: reference('second'), bitmap: other }), { kind: 'add', nodes: [], artworks: [{ id: 'art', name: 'art', svg, width: 9, height: 9 }] }); // prettier-ignore
+      await service.save({ history: second, draft: null, revision: 1, savedSteps: first.steps }).catch(() => undefined);
+      done = count.made() <= cut;
+      jest.restoreAllMocks();
+      // Another page, which has nothing in its memory.
+      TestBed.resetTestingModule();
+      const fresh = TestBed.inject(DrawingsService);
+      const opened = (await fresh.open('one'))!;
+      const document = presentDocument(opened.history);
+      expect([opened.stepsLost, document.name]).toEqual([false, 'before']);
+      expect([1, 2]).toContain(document.bitmaps.length);
+      for (const { asset } of document.bitmaps) expect(await fresh.asset(asset)).toHaveLength(20);
+      for (const artwork of document.artworks) expect(artwork.svg).toBe(svg);
+      if (done) expect([document.bitmaps.length, document.artworks.length]).toEqual([2, 1]);
+    }
+    expect(cut).toBeGreaterThan(4);
+  });
+});
+
+describe('what was kept before pictures were assets', () => {
+  it('is brought up, bytes and all', async () => {
+    const old = new Dexie('chemin');
+    old.version(1).stores({ drawings: 'id, changed, deleted', steps: '[drawing+index], drawing', settings: 'key' });
+    old.version(2).stores({ bitmaps: 'id', setups: 'id, name' });
+    const id = 'ab'.repeat(16);
+    const bitmap = { id, type: 'image/png', width: 2, height: 2, data: '' };
+    const reference = { id: 'r', name: 'quay', bitmap: id, x: 0, y: 0, width: 9, height: 9, strength: 1, over: false, hidden: false, locked: false };
+    const base = { ...emptyDocument('old', 'old'), version: 3 };
+    await old.table('bitmaps').put({ ...bitmap, data: btoa('bytes') });
+    await old.table('drawings').put({ id: 'old', name: 'old', changed: 1, deleted: 0, revision: 1, document: { ...base, bitmaps: [bitmap], references: [reference] }, base, position: 1, stepCount: 1, draft: null }); // prettier-ignore
+    await old.table('steps').put({ drawing: 'old', index: 0, step: { edit: { kind: 'add-reference', reference, bitmap }, label: 'add reference' } });
+    old.close();
+    const opened = (await service.open('old'))!;
+    expect(opened.stepsLost).toBe(false);
+    const [there] = presentDocument(opened.history).bitmaps;
+    expect(new TextDecoder().decode((await service.asset(there!.asset))!)).toBe('bytes');
+  });
+});
+

@@ -2,19 +2,20 @@ import { Injectable } from '@angular/core';
 import {
   checkDocument,
   commitEdit,
+  digestOf,
   presentDocument,
   replayHistory,
   sameData,
   soundHistory,
   startHistory,
-  type Bitmap,
+  type Assets,
   type CheminDocument,
   type History,
   type Step,
 } from '@core';
 import type { Draft } from '../state/document.store';
-import { CheminDatabase, type StoredDrawing, type StoredStep } from './database';
-import { bitmapsOf, currentFormat, fullDocument, fullStep, slimDocument, slimStep } from './slim';
+import { CheminDatabase, type StoredAsset, type StoredDrawing, type StoredStep } from './database';
+import { assetsNamed, currentFormat, slimDocument, slimStep, svgsNamed, withSvgs } from './slim';
 
 export interface OpenedDrawing {
   readonly history: History;
@@ -72,10 +73,10 @@ export class DrawingsService {
     const stored = await this.db.drawings.get(id);
     if (!stored) return null;
     const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
-    const bitmaps = await this.bitmapsFor(stored, rows);
-    const checked = checkDocument(fullDocument(stored.document, bitmaps));
-    const base = checkDocument(fullDocument(stored.base, bitmaps));
-    const steps = rows.slice(0, stored.stepCount).map((row) => fullStep(row.step, bitmaps));
+    const svgs = await this.svgsFor(stored, rows);
+    const checked = checkDocument(withSvgs(stored.document, svgs));
+    const base = checkDocument(withSvgs(stored.base, svgs));
+    const steps = rows.slice(0, stored.stepCount).map(({ step }) => (step?.edit?.kind === 'add' ? { ...step, edit: withSvgs(step.edit, svgs) } : step));
     const history = base.ok ? replayHistory(base.value, steps, stored.position) : null;
     if (!checked.ok) {
       const recovered = history && soundHistory(history);
@@ -87,21 +88,62 @@ export class DrawingsService {
     return whole ? { ...opened, history, stepsLost: false } : { ...opened, history: startHistory(checked.value), stepsLost: true };
   }
 
-  private async bitmapsFor(stored: StoredDrawing, rows: readonly StoredStep[]): Promise<ReadonlyMap<string, Bitmap>> {
+  /** The SVGs that a stored drawing and its steps name. */
+  private async svgsFor(stored: StoredDrawing, rows: readonly StoredStep[]): Promise<ReadonlyMap<string, string>> {
     try {
-      const needed = [...bitmapsOf(stored.document, []), ...bitmapsOf(stored.base, rows.map((row) => row.step))]; // prettier-ignore
-      const found = await this.db.bitmaps.bulkGet([...new Set(needed.map((bitmap) => bitmap.id))]);
-      return new Map(found.flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : [])));
+      const named = [stored.document, stored.base, ...rows.map(({ step }) => (step.edit.kind === 'add' ? step.edit : null))].flatMap(svgsNamed);
+      const found = await this.db.assets.bulkGet([...new Set(named)]);
+      return new Map(found.flatMap((asset) => (asset ? [[asset.hash, new TextDecoder().decode(asset.bytes)] as const] : [])));
     } catch {
-      // What is too damaged to say which bitmaps it needs is told apart when it is checked.
+      // What is too damaged to say what it names is told apart when it is checked.
       return new Map();
     }
   }
 
+  /** Bytes that were brought in here, so that they can be written again where another page gave them up before they were named. */
+  private readonly brought = new Map<string, Blob>();
+
+  /** Keeps bytes under their hash, which comes back; where storage refuses them, until they are saved with what names them. */
+  async bring(bytes: Uint8Array): Promise<string> {
+    const hash = await digestOf(bytes);
+    await this.bringAll(new Map([[hash, bytes]]));
+    return hash;
+  }
+
+  /** Keeps bytes that have their names already. */
+  async bringAll(assets: Assets): Promise<void> {
+    for (const [hash, bytes] of assets) this.brought.set(hash, new Blob([bytes as Uint8Array<ArrayBuffer>]));
+    try {
+      await this.db.assets.bulkPut([...assets].map(([hash, bytes]) => ({ hash, bytes })));
+    } catch {
+      // Saving tries again, and says so where it cannot.
+    }
+  }
+
+  /** The bytes of an asset, or null where they are not there. */
+  async asset(hash: string): Promise<Uint8Array<ArrayBuffer> | null> {
+    const brought = this.brought.get(hash);
+    if (brought) return new Uint8Array(await brought.arrayBuffer());
+    const stored = await this.db.assets.get(hash);
+    return stored ? (stored.bytes as Uint8Array<ArrayBuffer>) : null;
+  }
+
+  /** The bytes of all bitmaps of a document that are there. */
+  async assetsOf(document: CheminDocument): Promise<Assets> {
+    const assets = new Map<string, Uint8Array>();
+    for (const { asset } of document.bitmaps) {
+      const bytes = assets.has(asset) ? null : await this.asset(asset);
+      if (bytes) assets.set(asset, bytes);
+    }
+    return assets;
+  }
+
   /** Everything that storage keeps of a drawing, as it is, as text: for saving what cannot be read. */
   async raw(id: string): Promise<string> {
-    const drawing = await this.db.drawings.get(id);
+    const stored = await this.db.drawings.get(id);
     const steps = await this.db.steps.where('drawing').equals(id).sortBy('index');
+    const svgs = stored ? await this.svgsFor(stored, steps) : new Map<string, string>();
+    const drawing = stored && { ...stored, document: withSvgs(stored.document, svgs), base: withSvgs(stored.base, svgs) };
     return JSON.stringify({ format: 'chemin-raw', drawing, steps: steps.map((row) => row.step) }, null, 1) + '\n';
   }
 
@@ -114,23 +156,25 @@ export class DrawingsService {
     const document = presentDocument(history);
     let same = 0;
     while (same < savedSteps.length && savedSteps[same] === history.steps[same]) same++;
-    const fresh = history.steps.slice(same);
-    return this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.bitmaps, async () => {
-      await this.keepBitmaps(bitmapsOf(document, fresh));
+    const fresh = await Promise.all(history.steps.slice(same).map(slimStep));
+    const [slim, base] = [await slimDocument(document), await slimDocument(history.base)];
+    const missing = await this.missing(document, [slim.assets, base.assets, ...fresh.map((step) => step.assets)]);
+    return this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.assets, async () => {
+      if (missing.length > 0) await this.db.assets.bulkPut(missing);
       const before = await this.db.drawings.get(document.id);
       if (before && before.revision !== revision) throw new BehindError();
       if (savedSteps.length > same) {
         await this.db.steps.where('[drawing+index]').between([document.id, same], [document.id, Infinity]).delete();
       }
-      await this.db.steps.bulkPut(fresh.map((step, i) => ({ drawing: document.id, index: same + i, step: slimStep(step) })));
+      await this.db.steps.bulkPut(fresh.map(({ step }, i) => ({ drawing: document.id, index: same + i, step })));
       await this.db.drawings.put({
         id: document.id,
         name: document.name,
         changed: Date.now(),
         deleted: 0,
         revision: revision + 1,
-        document: slimDocument(document),
-        base: slimDocument(history.base),
+        document: slim.document,
+        base: base.document,
         position: history.position,
         stepCount: history.steps.length,
         draft,
@@ -139,17 +183,24 @@ export class DrawingsService {
     });
   }
 
-  /** Bitmaps are named by their content, so one that is there already is the same. */
-  private async keepBitmaps(bitmaps: readonly Bitmap[]): Promise<void> {
-    if (bitmaps.length === 0) return;
-    const there = new Set(await this.db.bitmaps.toCollection().primaryKeys());
-    await this.db.bitmaps.bulkPut(bitmaps.filter((bitmap) => bitmap.data !== '' && !there.has(bitmap.id)));
+  /** What has to be written of the assets that a document needs: those that storage does not have. */
+  private async missing(document: CheminDocument, svgs: readonly Assets[]): Promise<readonly StoredAsset[]> {
+    const wanted = new Map(svgs.flatMap((assets) => [...assets]));
+    const names = new Set([...wanted.keys(), ...document.bitmaps.map(({ asset }) => asset)]);
+    if (names.size === 0) return [];
+    const there = new Set(await this.db.assets.where('hash').anyOf([...names]).primaryKeys());
+    const missing: StoredAsset[] = [];
+    for (const hash of names) {
+      if (there.has(hash)) continue;
+      const bytes = wanted.get(hash) ?? (await this.asset(hash));
+      if (bytes) missing.push({ hash, bytes });
+    }
+    return missing;
   }
 
-  /** A stored drawing with its bitmaps, such as for its thumbnail or a copy. */
+  /** A stored drawing with its artworks, such as for its thumbnail or a copy. */
   async whole(stored: StoredDrawing): Promise<CheminDocument> {
-    const found = await this.db.bitmaps.bulkGet(stored.document.bitmaps?.map((bitmap) => bitmap.id) ?? []);
-    return fullDocument(stored.document, new Map(found.flatMap((bitmap) => (bitmap ? [[bitmap.id, bitmap] as const] : []))));
+    return withSvgs(stored.document, await this.svgsFor({ ...stored, base: stored.document }, []));
   }
 
   /** Keeps a document as a new drawing, or a whole history as one. */
@@ -171,15 +222,23 @@ export class DrawingsService {
 
   /** Deletes for good what was deleted before. */
   async erase(id: string): Promise<void> {
-    await this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.bitmaps, async () => {
+    await this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.assets, async () => {
       await this.db.steps.where('drawing').equals(id).delete();
       await this.db.drawings.delete(id);
-      const used = new Set<string>();
-      await this.db.drawings.each((drawing) => bitmapsOf(drawing.document, []).forEach((bitmap) => used.add(bitmap.id)));
-      await this.db.drawings.each((drawing) => bitmapsOf(drawing.base, []).forEach((bitmap) => used.add(bitmap.id)));
-      await this.db.steps.each((row) => bitmapsOf(null, [row.step]).forEach((bitmap) => used.add(bitmap.id)));
-      await this.db.bitmaps.bulkDelete((await this.db.bitmaps.toCollection().primaryKeys()).filter((key) => !used.has(key)));
+      await this.dropUnused();
     });
+  }
+
+  /** Gives up every asset that no drawing, deleted ones too, and none of their steps name any more. */
+  private async dropUnused(): Promise<void> {
+    const used = new Set<string>();
+    const note = (names: readonly string[]): void => names.forEach((name) => used.add(name));
+    await this.db.drawings.each((drawing) => {
+      note(assetsNamed(drawing.document, []));
+      note(assetsNamed(drawing.base, []));
+    });
+    await this.db.steps.each((row) => note(assetsNamed(null, [row.step])));
+    await this.db.assets.bulkDelete((await this.db.assets.toCollection().primaryKeys()).filter((key) => !used.has(key)));
   }
 
   async setting(key: string): Promise<unknown> {

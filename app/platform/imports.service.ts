@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { readProject, type Artwork, type Edit, type Problem } from '@core';
+import type { Artwork, Edit, Problem } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
@@ -7,6 +7,7 @@ import { chooseFile, chooseFiles } from './files';
 import { newId } from './ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
+import { ProjectsService } from './projects.service';
 import { SvgReaderService } from './svg-reader.service';
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
@@ -17,6 +18,7 @@ export class ImportsService {
   private readonly messages = inject(MessageStore);
   private readonly keeping = inject(KeepingService);
   private readonly svg = inject(SvgReaderService);
+  private readonly projects = inject(ProjectsService);
   private readonly references = inject(ReferencesService);
 
   async openProject(): Promise<void> {
@@ -41,13 +43,13 @@ export class ImportsService {
   }
 
   private async takeProject(file: File): Promise<void> {
-    const read = readProject(await file.text());
+    const read = await this.projects.read(file);
     if (!read.ok) {
       this.refuse(`“${file.name}” was not opened`, read.problems, 'The open drawing is untouched.');
       return;
     }
     if (!(await this.keeping.adopt(read.value))) return;
-    this.messages.say('good', `“${read.value.name}” was opened`);
+    this.messages.say(read.notes.length > 0 ? 'warn' : 'good', `“${read.value.name}” was opened`, read.notes.slice(0, 4).map(placed));
   }
 
   private async takeArtwork(file: File): Promise<void> {

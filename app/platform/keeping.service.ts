@@ -6,7 +6,6 @@ import {
   historyAs,
   presentDocument,
   startHistory,
-  writeProject,
   type CheminDocument,
   type History,
   type Step,
@@ -15,7 +14,8 @@ import { DocumentStore, type Draft } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
 import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from './drawings.service';
-import { downloadText, fileName } from './files';
+import { download, downloadText, fileName } from './files';
+import { ProjectsService } from './projects.service';
 
 /** Longest time in ms between a change and its saving. */
 const SAVE_AFTER_MS = 300;
@@ -31,6 +31,7 @@ export class KeepingService {
   private readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly drawings = inject(DrawingsService);
+  private readonly projects = inject(ProjectsService);
   private readonly messages = inject(MessageStore);
 
   private readonly state = signal<Saving>('saved');
@@ -156,10 +157,12 @@ export class KeepingService {
     if (opened) await this.take(history.base.id, opened);
   }
 
-  /** Saves what is here as a project file. */
-  saveFile(): void {
+  /** Saves what is here as a project file, whose name comes back. */
+  async saveFile(): Promise<string> {
     const document = this.store.kept();
-    downloadText(fileName(document.name, 'chemin'), writeProject(document), 'application/json');
+    const name = fileName(document.name, 'chemin');
+    download(name, await this.projects.write(document));
+    return name;
   }
 
   /** Saves, and where that cannot be, asks before what is here is left. */
@@ -249,7 +252,7 @@ export class KeepingService {
     this.state.set('failed');
     const reason = error instanceof Error ? error.message : String(error);
     this.reason.set(`This browser could not keep the drawing: ${reason}`);
-    const save = { label: 'Save as a file', run: () => this.saveFile() };
+    const save = { label: 'Save as a file', run: () => void this.saveFile() };
     this.messages.say('bad', 'This browser could not keep the drawing', [reason, 'Work goes on, and saving is tried again at every change.'], save);
   }
 

@@ -1,11 +1,11 @@
 import { inject, Injectable } from '@angular/core';
 import type { Bitmap, Reference } from '@core';
 import { paintMarksOnCanvas } from '../drawing/canvas-paint';
-import { base64Of } from '../state/bitmaps.service';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';
 import { chooseFile } from './files';
+import { DrawingsService } from './drawings.service';
 import { newId } from './ids';
 import { SvgReaderService } from './svg-reader.service';
 
@@ -24,6 +24,7 @@ export class ReferencesService {
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   private readonly svg = inject(SvgReaderService);
+  private readonly drawings = inject(DrawingsService);
 
   async choose(): Promise<void> {
     const file = await chooseFile('.png,.jpg,.jpeg,.webp,.svg,image/png,image/jpeg,image/webp,image/svg+xml');
@@ -53,7 +54,7 @@ export class ReferencesService {
       throw new Error('The picture is damaged, or too large to be decoded.');
     }
     if (Math.max(image.width, image.height) > MAX_SIDE || bytes.length > KEEP_BYTES) return this.smaller(image);
-    return { id: await digest(bytes), type, width: image.width, height: image.height, data: base64Of(bytes) };
+    return this.kept(bytes, type, image);
   }
 
   private async smaller(image: ImageBitmap): Promise<Bitmap> {
@@ -61,7 +62,13 @@ export class ReferencesService {
     const canvas = new OffscreenCanvas(Math.round(image.width * k), Math.round(image.height * k));
     canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
     this.messages.say('info', `The picture was made smaller: ${canvas.width} × ${canvas.height}\u2009px`);
-    return fromCanvas(canvas, 'image/jpeg');
+    return this.kept(new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })).arrayBuffer()), 'image/jpeg', canvas);
+  }
+
+  /** The bitmap of some bytes, which are kept under their hash. */
+  private async kept(bytes: Uint8Array, type: Bitmap['type'], { width, height }: { readonly width: number; readonly height: number }): Promise<Bitmap> {
+    const asset = await this.drawings.bring(bytes);
+    return { id: asset.slice(0, 32), asset, type, width, height };
   }
 
   /** SVG is read to plain paths in the worker and painted; its markup never reaches the page. */
@@ -79,7 +86,7 @@ export class ReferencesService {
     const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
     if (!blob) throw new Error('The browser could not draw the SVG.');
     const bytes = new Uint8Array(await blob.arrayBuffer());
-    return { id: await digest(bytes), type: 'image/png', width: canvas.width, height: canvas.height, data: base64Of(bytes) };
+    return this.kept(bytes, 'image/png', canvas);
   }
 
   /** Laid on the sheet as large as it fits, under the drawing. */
@@ -108,21 +115,10 @@ export class ReferencesService {
   }
 }
 
-async function fromCanvas(canvas: OffscreenCanvas, type: 'image/jpeg' | 'image/png'): Promise<Bitmap> {
-  const bytes = new Uint8Array(await (await canvas.convertToBlob({ type, quality: 0.9 })).arrayBuffer());
-  return { id: await digest(bytes), type, width: canvas.width, height: canvas.height, data: base64Of(bytes) };
-}
-
 /** The kind of a picture by its first bytes, whatever its name says. */
 export function typeOf(bytes: Uint8Array): Bitmap['type'] | null {
   const starts = (...signature: number[]): boolean => signature.every((value, i) => bytes[i] === value);
   if (starts(0x89, 0x50, 0x4e, 0x47)) return 'image/png';
   if (starts(0xff, 0xd8, 0xff)) return 'image/jpeg';
   return starts(0x52, 0x49, 0x46, 0x46) && bytes[8] === 0x57 && bytes[9] === 0x45 && bytes[10] === 0x42 && bytes[11] === 0x50 ? 'image/webp' : null;
-}
-
-/** A name made of the content, so that one picture is kept once. */
-async function digest(bytes: Uint8Array): Promise<string> {
-  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes as Uint8Array<ArrayBuffer>));
-  return Array.from(hash.subarray(0, 16), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }

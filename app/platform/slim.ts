@@ -1,23 +1,45 @@
-import { toPresentVersion, type Bitmap, type CheminDocument, type Step } from '@core';
+import {
+  namedArtworks,
+  namedBitmap,
+  namedSvg,
+  toPresentVersion,
+  type Artwork,
+  type Assets,
+  type CheminDocument,
+  type Step,
+} from '@core';
 
 /**
- * Drawings and steps as storage keeps them: bitmaps by name alone, so that saving a drawing writes no picture again.
+ * Drawings and steps as storage keeps them: large artworks by the names of their SVGs, so that saving a drawing writes
+ * no picture again. Bitmaps are named in the drawing itself.
  */
 
-const slim = (bitmap: Bitmap): Bitmap => (bitmap.data === '' ? bitmap : { ...bitmap, data: '' });
-
-export function slimDocument(document: CheminDocument): CheminDocument {
-  return document.bitmaps.length === 0 ? document : { ...document, bitmaps: document.bitmaps.map(slim) };
+/** A document with its large SVGs named, and these as assets. */
+export async function slimDocument(document: CheminDocument): Promise<{ readonly document: CheminDocument; readonly assets: Assets }> {
+  const { artworks, assets } = await namedArtworks(document.artworks);
+  return { document: assets.size === 0 ? document : { ...document, artworks }, assets };
 }
 
-export function slimStep(step: Step): Step {
-  return step.edit.kind === 'add-reference' ? { ...step, edit: { ...step.edit, bitmap: slim(step.edit.bitmap) } } : step;
+/** A step with the large SVGs that it brings named, and these as assets. */
+export async function slimStep(step: Step): Promise<{ readonly step: Step; readonly assets: Assets }> {
+  const { edit } = step;
+  if (edit.kind !== 'add' || edit.artworks.length === 0) return { step, assets: new Map() };
+  const { artworks, assets } = await namedArtworks(edit.artworks);
+  return { step: assets.size === 0 ? step : { ...step, edit: { ...edit, artworks } }, assets };
 }
 
-/** The document with its bitmaps again. What was kept before bitmaps came has none. */
-export function fullDocument(document: CheminDocument, bitmaps: ReadonlyMap<string, Bitmap>): CheminDocument {
-  if (!Array.isArray(document?.bitmaps) || document.bitmaps.length === 0) return document;
-  return { ...document, bitmaps: document.bitmaps.map((bitmap) => bitmaps.get(bitmap.id) ?? bitmap) };
+type WithArtworks = { readonly artworks?: readonly Artwork[] } | null | undefined;
+
+/** Hashes of the SVGs that a stored document or edit names. */
+export function svgsNamed(data: WithArtworks): readonly string[] {
+  return Array.isArray(data?.artworks) ? (data.artworks as readonly Artwork[]).flatMap(({ svg }) => namedSvg(svg) ?? []) : [];
+}
+
+/** A stored document or edit with its SVGs again; those that are gone stay named, and are refused when they are checked. */
+export function withSvgs<T extends WithArtworks>(data: T, svgs: ReadonlyMap<string, string>): T {
+  if (svgsNamed(data).length === 0) return data;
+  const artworks = data!.artworks!.map((artwork) => ({ ...artwork, svg: svgs.get(namedSvg(artwork.svg) ?? '') ?? artwork.svg }));
+  return { ...data!, artworks };
 }
 
 /** A stored document in the present format, unchecked, for lists and thumbnails. */
@@ -26,14 +48,15 @@ export function currentFormat(document: CheminDocument): CheminDocument {
   return toPresentVersion(document as unknown as Record<string, unknown>) as unknown as CheminDocument;
 }
 
-/** A step with its bitmap again, unchecked. */
-export function fullStep(step: Step, bitmaps: ReadonlyMap<string, Bitmap>): Step {
-  const edit = step?.edit;
-  if (edit?.kind !== 'add-reference') return step;
-  return { ...step, edit: { ...edit, bitmap: bitmaps.get(edit.bitmap?.id) ?? edit.bitmap } };
-}
-
-/** Every bitmap that a document or its steps need. */
-export function bitmapsOf(document: CheminDocument | null, steps: readonly Step[]): readonly Bitmap[] {
-  return [...(document?.bitmaps ?? []), ...steps.flatMap(({ edit }) => (edit.kind === 'add-reference' ? [edit.bitmap] : []))];
+/** Everything that a stored document, of whatever format, and stored steps name among the assets. */
+export function assetsNamed(document: CheminDocument | null, steps: readonly Step[]): readonly string[] {
+  const ofBitmap = (bitmap: unknown): readonly string[] => {
+    const asset = (namedBitmap(bitmap) as { readonly asset?: unknown } | null)?.asset;
+    return typeof asset === 'string' ? [asset] : [];
+  };
+  const ofSteps = steps.flatMap(({ edit }): readonly string[] => {
+    const edits = edit?.kind === 'all' ? edit.edits : [edit];
+    return edits.flatMap((single) => (single?.kind === 'add-reference' ? ofBitmap(single.bitmap) : single?.kind === 'add' ? svgsNamed(single) : []));
+  });
+  return [...(document?.bitmaps ?? []).flatMap(ofBitmap), ...svgsNamed(document), ...ofSteps];
 }

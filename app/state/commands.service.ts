@@ -1,7 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { axesOf, findNode, idsWithin, pickAt, type Edit } from '@core';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
-import { fileName } from '../platform/files';
 import { newId } from '../platform/ids';
 import { ClipboardService } from '../platform/clipboard.service';
 import { HandOverService } from '../platform/hand-over.service';
@@ -236,9 +235,10 @@ export class CommandsService {
   }
 
   saveProject(): void {
-    const document = this.documents.kept();
-    this.keeping.saveFile();
-    this.messages.say('good', 'The project was saved as a file', [fileName(document.name, 'chemin')]);
+    void this.keeping.saveFile().then(
+      (name) => this.messages.say('good', 'The project was saved as a file', [name]),
+      (error: unknown) => this.messages.say('bad', 'The project was not saved as a file', [error instanceof Error ? error.message : String(error)]),
+    );
   }
 
   private takeTool(tool: ToolName): void {

@@ -12,7 +12,7 @@ import { checkDocument, readSetup, writeProject, writeSetup } from './read';
 import { recounted, recountsExactly } from './recount';
 import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
 
-const bitmap: Bitmap = { id: 'b1', type: 'image/png', width: 4, height: 3, data: 'iVBORw0KGgo=' };
+const bitmap: Bitmap = { id: 'b1', type: 'image/png', width: 4, height: 3, asset: 'a'.repeat(64) };
 const reference: Reference = {
   id: 'r1',
   name: 'quay',
@@ -104,12 +104,12 @@ describe('what a document holds besides things', () => {
     expect([used.grid.cell, used.projection]).toEqual([5, isometricSetup({ x: 1, y: 2 }, 'true')]);
   });
 
-  it('is refused where a reference has no bitmap or a bitmap is no base64', () => {
+  it('is refused where a reference has no bitmap or a bitmap names no asset', () => {
     const document = { ...emptyDocument('d', 'd'), references: [reference] };
     const checked = checkDocument(document);
     expect(checked.ok ? [] : checked.problems.map((p) => p.message)).toEqual(['references[0].bitmap: there is no bitmap “b1”']);
-    const wrong = checkDocument({ ...document, bitmaps: [{ ...bitmap, data: '<svg onload>' }] });
-    expect(wrong.ok ? [] : wrong.problems.map((p) => p.path)).toEqual(['bitmaps[0].data']);
+    const wrong = checkDocument({ ...document, bitmaps: [{ ...bitmap, asset: '<svg onload>' }] });
+    expect(wrong.ok ? [] : wrong.problems.map((p) => p.path)).toEqual(['bitmaps[0].asset']);
   });
 });
 

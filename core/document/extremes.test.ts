@@ -174,7 +174,7 @@ class Maker {
       () => ({ kind: 'recount', cell: Math.abs(this.number(20)) }),
       () => ({ kind: 'setup', projection: this.projection(), grid: document.grid }),
       () => ({ kind: 'sheet', sheet: { ...document.sheet, width: Math.abs(this.number(600)), height: Math.abs(this.number(600)), unit: this.one(UNITS), resolution: Math.abs(this.number(600)), scale: Math.abs(this.number(100)) } }), // prettier-ignore
-      () => ({ kind: 'add-reference', reference: { id: this.id(), name: this.name(), bitmap: 'hash', x: this.number(100), y: this.number(100), width: Math.abs(this.number(100)), height: 9, strength: this.share(), over: false, hidden: false, locked: false }, bitmap: { id: this.chance(0.9) ? 'hash' : 'other', type: 'image/png', width: 2, height: 2, data: 'iVBORw0KGgo=' } }), // prettier-ignore
+      () => ({ kind: 'add-reference', reference: { id: this.id(), name: this.name(), bitmap: 'hash', x: this.number(100), y: this.number(100), width: Math.abs(this.number(100)), height: 9, strength: this.share(), over: false, hidden: false, locked: false }, bitmap: { id: this.chance(0.9) ? 'hash' : 'other', type: 'image/png', width: 2, height: 2, asset: 'a'.repeat(64) } }), // prettier-ignore
       () => ({ kind: 'delete-reference', id: this.id(document.references.map((r) => r.id)) }),
       () => ({ kind: 'strokes', strokes: [{ id: this.id(), from: { x: this.number(200), y: this.number(200) }, to: { x: this.number(200), y: 3 }, axis: 'a' }] }), // prettier-ignore
       () => ({ kind: 'title', name: this.name() }),

@@ -54,7 +54,20 @@ export function editFromVersion1(edit: unknown): unknown {
  */
 export function fromVersion3(data: Data): Data {
   const nodes = data['nodes'];
-  return { ...data, version: 4, nodes: Array.isArray(nodes) ? anchored(nodes, (id) => rawNode(nodes, id)) : nodes };
+  const bitmaps = data['bitmaps'];
+  return {
+    ...data,
+    version: 4,
+    nodes: Array.isArray(nodes) ? anchored(nodes, (id) => rawNode(nodes, id)) : nodes,
+    bitmaps: Array.isArray(bitmaps) ? bitmaps.map(namedBitmap) : bitmaps,
+  };
+}
+
+/** A raw bitmap without its bytes. Those kept in this browser had the first half of their hash as their id. */
+export function namedBitmap(bitmap: unknown): unknown {
+  if (!isData(bitmap) || 'asset' in bitmap) return bitmap;
+  const { data: _, ...rest } = bitmap;
+  return { ...rest, asset: bitmap['id'] };
 }
 
 /** Raw nodes with the boxes of their placements as anchors. */
@@ -112,7 +125,8 @@ function rawNode(nodes: readonly unknown[], id: unknown): unknown {
 export function editFromVersion3(edit: unknown, document: CheminDocument): unknown {
   if (!isData(edit)) return edit;
   const brought = Array.isArray(edit['nodes']) ? edit['nodes'] : [];
-  if (!holdsBox(edit)) return edit;
+  if (edit['kind'] === 'add-reference') return { ...edit, bitmap: namedBitmap(edit['bitmap']) };
+  if (!holdsBox(edit) && !Array.isArray(edit['edits'])) return edit;
   const find = (id: unknown): unknown => rawNode(brought, id) ?? (typeof id === 'string' ? nodesById(document.nodes).get(id) : undefined);
   if (Array.isArray(edit['edits'])) return { ...edit, edits: edit['edits'].map((part) => editFromVersion3(part, document)) };
   if (edit['kind'] === 'place') return withAnchor(edit, find);

@@ -26,8 +26,9 @@ export function writeProject(document: CheminDocument): string {
 /**
  * The document in the text of a project file, or every reason why it is none, each with its place. Nothing is
  * trusted: size and nesting are checked before the text is parsed, then version, schema and references.
+ * @param asset the text of an asset that the project names, for artworks; null where it is not there
  */
-export function readProject(text: string): Checked<CheminDocument> {
+export function readProject(text: string, asset: (hash: string) => string | null = () => null): Checked<CheminDocument> {
   if (text.length > MAX_PROJECT_CHARACTERS) return refuse('too-large', '', 'The file is larger than 64 MB.');
   const deep = tooDeepAt(text);
   if (deep !== null) return refuse('too-deep', placeOf(text, deep), `The file is nested too deeply; groups may be ${MAX_GROUP_DEPTH} deep.`);
@@ -42,7 +43,19 @@ export function readProject(text: string): Checked<CheminDocument> {
       ?.trim();
     return refuse('not-json', placeOf(text, at), found ? `The file is damaged near “${found}”.` : 'The file is damaged or cut short.');
   }
-  return checkDocument(data);
+  return checkDocument(withSvgs(data, asset));
+}
+
+/** Data whose artworks name their SVG, with the SVGs in their places; those that are not there are left to be refused. */
+function withSvgs(data: unknown, asset: (hash: string) => string | null): unknown {
+  const { artworks } = (data ?? {}) as { artworks?: unknown };
+  if (!Array.isArray(artworks)) return data;
+  const filled = artworks.map((artwork: unknown) => {
+    const name = /^asset:([0-9a-f]{64})$/.exec(String((artwork as { svg?: unknown } | null)?.svg ?? ''))?.[1];
+    const svg = name === undefined ? null : asset(name);
+    return svg === null ? artwork : { ...(artwork as object), svg };
+  });
+  return { ...(data as object), artworks: filled };
 }
 
 /** A projection and grid by name, without any drawing. */

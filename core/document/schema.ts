@@ -237,18 +237,12 @@ export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
   background: colour,
 });
 
-/** Most characters of a bitmap in base64: 30 MB of file. */
-const MAX_BITMAP_CHARACTERS = 40_000_000;
-
 export const bitmapSchema: z.ZodType<Bitmap> = z.strictObject({
   id,
   type: z.enum(['image/png', 'image/jpeg', 'image/webp']),
   width: z.int().min(1).max(65_535),
   height: z.int().min(1).max(65_535),
-  data: z
-    .string()
-    .max(MAX_BITMAP_CHARACTERS)
-    .refine((text) => /^[A-Za-z0-9+/]*={0,2}$/.test(text), 'a bitmap is written in base64'),
+  asset: z.string().regex(/^[0-9a-f]{32}(?:[0-9a-f]{32})?$/, 'an asset is named by its SHA-256 in hexadecimal digits'),
 });
 
 export const referenceSchema: z.ZodType<Reference> = z.strictObject({

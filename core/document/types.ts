@@ -35,15 +35,15 @@ export interface Sheet {
   readonly background: string;
 }
 
-/** A bitmap that a drawing holds, as it was read. */
+/** A bitmap that a drawing names. Its bytes are an asset: kept once, apart from the drawings that name it. */
 export interface Bitmap {
   readonly id: string;
   readonly type: 'image/png' | 'image/jpeg' | 'image/webp';
   /** Size in px as it is seen, its orientation applied. */
   readonly width: number;
   readonly height: number;
-  /** Its bytes in base64. */
-  readonly data: string;
+  /** The SHA-256 of its bytes in hexadecimal digits, or its first half. */
+  readonly asset: string;
 }
 
 /** A picture that is only looked at: under or over the drawing, never handed over. */

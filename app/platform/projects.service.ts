@@ -1,0 +1,42 @@
+import { inject, Injectable } from '@angular/core';
+import { readArchive, writeArchive, type Checked, type CheminDocument } from '@core';
+import type { ArchiveWorker } from '../../workers/archive.worker';
+import { DrawingsService } from './drawings.service';
+import { startArchiveWorker } from './start-archive-worker';
+import { WorkerRunner } from './worker-runner';
+
+/** Longest time in ms that one file may take; then the worker is stopped and the file refused. */
+const LIMIT_MS = 120_000;
+
+/** Project files: written and read in a worker, their pictures kept in this browser's storage. */
+@Injectable({ providedIn: 'root' })
+export class ProjectsService {
+  private readonly drawings = inject(DrawingsService);
+  private readonly runner = new WorkerRunner<ArchiveWorker>(startArchiveWorker, LIMIT_MS, false);
+
+  /** A document as a project file, with the pictures that it names. */
+  async write(document: CheminDocument): Promise<Blob> {
+    const assets = await this.drawings.assetsOf(document);
+    const bytes = await this.inWorker((): Promise<Uint8Array> => this.runner.run('write', [document, assets]), () => writeArchive(document, assets));
+    return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
+  }
+
+  /** The document in a project file, its pictures kept, or every reason why there is none. */
+  async read(file: Blob): Promise<Checked<CheminDocument>> {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    try {
+      const read = await this.inWorker(() => this.runner.run('read', [bytes]), () => readArchive(bytes));
+      if (!read.ok) return read;
+      await this.drawings.bringAll(read.value.assets);
+      return { ok: true, value: read.value.document, notes: read.notes };
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      return { ok: false, problems: [{ code: 'worker', path: '', message: `The file could not be read: ${message.replace(/[.]?$/, '.')}` }] };
+    }
+  }
+
+  /** Where no worker can be started, the page does it. */
+  private async inWorker<T>(there: () => Promise<T>, here: () => Promise<T>): Promise<T> {
+    return typeof Worker === 'undefined' ? here() : there();
+  }
+}

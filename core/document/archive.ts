@@ -1,0 +1,136 @@
+import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
+import { bytesOf, digestOf } from '../math/digest';
+import type { Checked, Problem } from '../math/errors';
+import { readProject, writeProject } from './read';
+import type { Artwork, CheminDocument } from './types';
+import { readZip } from './zip';
+
+/** Bytes by their SHA-256. */
+export type Assets = ReadonlyMap<string, Uint8Array>;
+
+/** A document with the bytes that it names. */
+export interface Packed {
+  readonly document: CheminDocument;
+  readonly assets: Assets;
+}
+
+/** The name of the drawing in a project's archive, and the form of the names of its assets. */
+const DRAWING = 'drawing.json';
+const ASSET = /^assets\/([0-9a-f]{32}(?:[0-9a-f]{32})?)\.(png|jpg|webp|svg)$/;
+const ENDINGS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' } as const;
+
+/** Characters from which the SVG of an artwork is an asset of its own rather than a part of the drawing's text. */
+const LARGE_SVG = 4096;
+const NAMED = /^asset:([0-9a-f]{64})$/;
+
+const hashes = new WeakMap<Artwork, Promise<string>>();
+
+/** The SHA-256 of an artwork's SVG; computed once for each. */
+export function artworkHash(artwork: Artwork): Promise<string> {
+  let hash = hashes.get(artwork);
+  if (!hash) hashes.set(artwork, (hash = digestOf(strToU8(artwork.svg))));
+  return hash;
+}
+
+/** Artworks that name their SVG where it is large, with these SVGs as bytes. */
+export async function namedArtworks(artworks: readonly Artwork[]): Promise<{ readonly artworks: readonly Artwork[]; readonly assets: Assets }> {
+  const assets = new Map<string, Uint8Array>();
+  const named = await Promise.all(
+    artworks.map(async (artwork): Promise<Artwork> => {
+      if (artwork.svg.length < LARGE_SVG) return artwork;
+      const hash = await artworkHash(artwork);
+      assets.set(hash, strToU8(artwork.svg));
+      return { ...artwork, svg: `asset:${hash}` };
+    }),
+  );
+  return { artworks: named, assets };
+}
+
+/** The hash that stands for an artwork's SVG, or null where the SVG itself is there. */
+export function namedSvg(svg: unknown): string | null {
+  return typeof svg === 'string' ? (NAMED.exec(svg)?.[1] ?? null) : null;
+}
+
+/**
+ * A document as a project file: a ZIP archive of `drawing.json` and `assets/…`, documented in docs/file-format.md. Bytes
+ * that are pictures already are stored as they are.
+ * @param assets the bytes of its bitmaps; those that are missing are left out
+ */
+export async function writeArchive(document: CheminDocument, assets: Assets): Promise<Uint8Array> {
+  const named = await namedArtworks(document.artworks);
+  const files: Zippable = { [DRAWING]: [strToU8(writeProject({ ...document, artworks: named.artworks })), { level: 6 }] };
+  for (const [hash, svg] of named.assets) files[`assets/${hash}.svg`] = [svg, { level: 6 }];
+  for (const { asset, type } of document.bitmaps) {
+    const bytes = assets.get(asset);
+    if (bytes) files[`assets/${asset}.${ENDINGS[type]}`] = [bytes, { level: 0 }];
+  }
+  return zipSync(files);
+}
+
+/**
+ * The document in a project file with the bytes that it names, or every reason why there is none, each with its place.
+ * Archives and the JSON files of formats 1 to 3 are told apart by their first bytes. Nothing that a file says of itself
+ * is trusted.
+ */
+export async function readArchive(bytes: Uint8Array): Promise<Checked<Packed>> {
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) return readText(bytes);
+  const read = readZip(bytes, (name) => name === DRAWING || ASSET.test(name));
+  if (!read.ok) return read;
+  const drawing = read.value.get(DRAWING);
+  if (!drawing) return refuse('no-drawing', DRAWING, 'The archive holds no drawing.');
+  const assets = new Map<string, Uint8Array>();
+  for (const [name, content] of read.value) {
+    const hash = ASSET.exec(name)?.[1];
+    if (!hash) continue;
+    if (!(await digestOf(content)).startsWith(hash)) return refuse('damaged-asset', name, 'A picture in the archive is damaged: it is not what its name says.');
+    assets.set(hash, content);
+  }
+  return readText(drawing, assets);
+}
+
+async function readText(bytes: Uint8Array, assets: Assets = new Map()): Promise<Checked<Packed>> {
+  const found = new Map(assets);
+  const text = await outsourced(strFromU8(bytes), found);
+  const read = readProject(text, (name) => {
+    const content = found.get(name);
+    return content ? strFromU8(content) : null;
+  });
+  if (!read.ok) return read;
+  const missing = read.value.bitmaps.flatMap(({ asset }, i): readonly Problem[] =>
+    found.has(asset) ? [] : [{ code: 'no-asset', path: `bitmaps[${i}]`, message: 'A picture is named, but not there; its frame alone is shown.' }],
+  );
+  const named = new Set(read.value.bitmaps.map(({ asset }) => asset));
+  return { ok: true, value: { document: read.value, assets: new Map([...found].filter(([hash]) => named.has(hash))) }, notes: [...read.notes, ...missing] };
+}
+
+/** Bitmaps of formats 2 and 3, whose bytes are in the text, taken out of it and named by their hash. */
+async function outsourced(text: string, into: Map<string, Uint8Array>): Promise<string> {
+  if (!text.includes('"data"')) return text;
+  let data: { bitmaps?: unknown };
+  try {
+    data = JSON.parse(text) as typeof data;
+  } catch {
+    return text;
+  }
+  if (!Array.isArray(data?.bitmaps)) return text;
+  const bitmaps = await Promise.all(
+    data.bitmaps.map(async (bitmap: unknown) => {
+      if (typeof bitmap !== 'object' || bitmap === null || typeof (bitmap as { data?: unknown }).data !== 'string') return bitmap;
+      const { data: base64, ...rest } = bitmap as { data: string };
+      try {
+        const bytes = bytesOf(base64);
+        const asset = await digestOf(bytes);
+        into.set(asset, bytes);
+        return { ...rest, asset };
+      } catch {
+        // What is no base64 stays, and is refused with its place.
+        return bitmap;
+      }
+    }),
+  );
+  return JSON.stringify({ ...data, bitmaps });
+}
+
+function refuse(code: string, path: string, message: string): Checked<never> {
+  return { ok: false, problems: [{ code, path, message }] };
+}

@@ -1,0 +1,19 @@
+/** What browsers, workers and Node have alike. */
+const { crypto, atob } = globalThis as unknown as {
+  readonly crypto: { readonly subtle: { digest(algorithm: string, bytes: Uint8Array): Promise<ArrayBuffer> } };
+  readonly atob: (base64: string) => string;
+};
+
+/** The SHA-256 of bytes in hexadecimal digits: what an asset is named by. */
+export async function digestOf(bytes: Uint8Array): Promise<string> {
+  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  return Array.from(hash, (byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** The bytes that base64 stands for. @throws DOMException where it is none */
+export function bytesOf(base64: string): Uint8Array<ArrayBuffer> {
+  const text = atob(base64);
+  const bytes = new Uint8Array(text.length);
+  for (let i = 0; i < text.length; i++) bytes[i] = text.charCodeAt(i);
+  return bytes;
+}
