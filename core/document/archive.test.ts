@@ -1,10 +1,12 @@
+import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { landing } from '@demo';
 import { digestOf } from '../math/digest';
 import { randomFrom } from '../testing/random';
 import { readArchive, writeArchive } from './archive';
 import { writeProject } from './read';
-import { emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
+import { flattenTree } from './tree';
+import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
 
 const random = randomFrom(2);
 const noise = (size: number): Uint8Array => Uint8Array.from({ length: size }, () => Math.floor(random() * 256));
@@ -118,3 +120,28 @@ describe('project files as archives', () => {
     }
   });
 });
+
+describe('files of earlier formats', () => {
+  const kept = (format: number): Uint8Array => readFileSync(`core/testing/files/quay-nine-format-${format}.chemin`);
+
+  it.each([1, 2, 3])('are read as they were written: format %i', async (format) => {
+    const read = await readArchive(kept(format));
+    if (!read.ok) throw new Error(read.problems[0]!.message);
+    const { document } = read.value;
+    expect([document.version, document.name]).toEqual([DOCUMENT_VERSION, 'Quay Nine: landing']);
+    // Artwork lies where it lay: the demo has not moved since, and its placements are the same in all of them.
+    const anchors = (d: CheminDocument): readonly unknown[] => flattenTree(d.nodes).flatMap(({ node }) => (node.kind === 'placement' ? [[node.name, node.anchor]] : [])); // prettier-ignore
+    expect(anchors(document)).toEqual(anchors(landing()));
+    const again = await readArchive(await writeArchive(document, read.value.assets));
+    expect(again.ok && again.value.document).toEqual(document);
+  });
+
+  it('give up the bytes in their text for an asset', async () => {
+    const read = await readArchive(kept(3));
+    if (!read.ok) throw new Error(read.problems[0]!.message);
+    const [bitmap] = read.value.document.bitmaps;
+    expect(await digestOf(read.value.assets.get(bitmap!.asset)!)).toBe(bitmap!.asset);
+    expect(read.notes).toEqual([]);
+  });
+});
+
