@@ -12,6 +12,7 @@ export { describeEdit } from './document/describe-edit';
 export * from './document/edits';
 export * from './document/gate';
 export * from './document/inscribed';
+export * from './document/kept';
 export * from './document/move';
 export * from './document/migrations';
 export * from './document/part';

@@ -1,21 +1,25 @@
 import { Injectable } from '@angular/core';
 import {
-  checkDocument,
   commitEdit,
   digestOf,
+  noteRight,
+  openKept,
   presentDocument,
-  replayHistory,
-  sameData,
-  soundHistory,
   startHistory,
+  svgsOfKept,
+  withSvgs,
   type Assets,
   type CheminDocument,
   type History,
+  type OpenedKept,
   type Step,
 } from '@core';
+import type { OpeningWorker } from '../../workers/opening.worker';
 import type { Draft } from '../state/document.store';
 import { CheminDatabase, type StoredAsset, type StoredDrawing, type StoredStep } from './database';
-import { assetsNamed, currentFormat, slimDocument, slimStep, svgsNamed, withSvgs } from './slim';
+import { assetsNamed, currentFormat, slimDocument, slimStep } from './slim';
+import { startOpeningWorker } from './start-opening-worker';
+import { WorkerRunner } from './worker-runner';
 
 export interface OpenedDrawing {
   readonly history: History;
@@ -32,6 +36,14 @@ export interface DrawingToSave {
   readonly revision: number;
   readonly savedSteps: readonly Step[];
 }
+
+interface Found {
+  readonly opened: OpenedKept;
+  readonly rest: Pick<StoredDrawing, 'name' | 'draft' | 'revision'>;
+}
+
+/** Longest time in ms that opening one drawing may take. */
+const LIMIT_MS = 60_000;
 
 /** Another page has saved the same drawing in the meantime. */
 export class BehindError extends Error {
@@ -61,6 +73,7 @@ export class UnreadableError extends Error {
 @Injectable({ providedIn: 'root' })
 export class DrawingsService {
   protected readonly db: CheminDatabase = new CheminDatabase();
+  private readonly runner = new WorkerRunner<OpeningWorker>(startOpeningWorker, LIMIT_MS, false);
 
   /** All drawings that are not deleted, or all that are; the last changed first. */
   async list(deleted: boolean): Promise<readonly StoredDrawing[]> {
@@ -70,34 +83,32 @@ export class DrawingsService {
 
   /** @throws UnreadableError where what is kept cannot be read as a drawing; nothing of it is changed */
   async open(id: string): Promise<OpenedDrawing | null> {
+    const found = typeof Worker === 'undefined' ? await this.openHere(id) : await this.openThere(id);
+    if (!found) return null;
+    const { opened, rest } = found;
+    if (!opened.ok) throw new UnreadableError(id, String(rest.name), opened.reason, opened.recovered, opened.lost);
+    noteRight(presentDocument(opened.history));
+    return { draft: rest.draft, revision: rest.revision, history: opened.history, stepsLost: opened.stepsLost };
+  }
+
+  /** In the worker, which reads storage itself, so that nothing of it passes through the page twice. */
+  private async openThere(id: string): Promise<Found | null> {
+    await this.db.open();
+    return (await this.runner.run('open', [this.db.name, id])) as Found | null;
+  }
+
+  private async openHere(id: string): Promise<Found | null> {
     const stored = await this.db.drawings.get(id);
     if (!stored) return null;
     const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
-    const svgs = await this.svgsFor(stored, rows);
-    const checked = checkDocument(withSvgs(stored.document, svgs));
-    const base = checkDocument(withSvgs(stored.base, svgs));
-    const steps = rows.slice(0, stored.stepCount).map(({ step }) => (step?.edit?.kind === 'add' ? { ...step, edit: withSvgs(step.edit, svgs) } : step));
-    const history = base.ok ? replayHistory(base.value, steps, stored.position) : null;
-    if (!checked.ok) {
-      const recovered = history && soundHistory(history);
-      const lost = stored.stepCount - (recovered?.steps.length ?? 0);
-      throw new UnreadableError(id, String(stored.name), checked.problems[0]?.message ?? 'It is damaged.', recovered, lost);
-    }
-    const opened = { draft: stored.draft, revision: stored.revision };
-    const whole = history !== null && history.steps.length === stored.stepCount && sameData(presentDocument(history), checked.value);
-    return whole ? { ...opened, history, stepsLost: false } : { ...opened, history: startHistory(checked.value), stepsLost: true };
+    const opened = openKept(stored, rows.map(({ step }) => step), await this.svgsFor(stored, rows)); // prettier-ignore
+    return { opened, rest: stored };
   }
 
   /** The SVGs that a stored drawing and its steps name. */
   private async svgsFor(stored: StoredDrawing, rows: readonly StoredStep[]): Promise<ReadonlyMap<string, string>> {
-    try {
-      const named = [stored.document, stored.base, ...rows.map(({ step }) => (step.edit.kind === 'add' ? step.edit : null))].flatMap(svgsNamed);
-      const found = await this.db.assets.bulkGet([...new Set(named)]);
-      return new Map(found.flatMap((asset) => (asset ? [[asset.hash, new TextDecoder().decode(asset.bytes)] as const] : [])));
-    } catch {
-      // What is too damaged to say what it names is told apart when it is checked.
-      return new Map();
-    }
+    const found = await this.db.assets.bulkGet([...svgsOfKept(stored, rows.map(({ step }) => step))]); // prettier-ignore
+    return new Map(found.flatMap((asset) => (asset ? [[asset.hash, new TextDecoder().decode(asset.bytes)] as const] : [])));
   }
 
   /** Bytes that were brought in here, so that they can be written again where another page gave them up before they were named. */

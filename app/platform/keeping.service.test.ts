@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
-import { emptyDocument } from '@core';
+import { documentAt, emptyDocument } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { CheminDatabase } from './database';
@@ -141,7 +141,7 @@ describe('keeping', () => {
     const opened = TestBed.inject(DocumentStore);
     expect(opened.kept().name).toBe('better, recovered');
     expect(opened.kept().id).not.toBe(id);
-    expect(opened.history().documents.map((d) => d.name)).toEqual(['good', 'better', 'better, recovered']);
+    expect(opened.history().documents.map((_, i) => documentAt(opened.history(), i).name)).toEqual(['good', 'better', 'better, recovered']);
     const message = TestBed.inject(MessageStore).messages().at(-1)!;
     expect([message.title, message.action?.label]).toEqual(['“better” cannot be read', 'Save its raw file']);
     expect((await db.drawings.get(id))!.document).toEqual(damaged);

@@ -1,9 +1,8 @@
 import {
   namedArtworks,
   namedBitmap,
-  namedSvg,
+  svgsNamed,
   toPresentVersion,
-  type Artwork,
   type Assets,
   type CheminDocument,
   type Step,
@@ -26,20 +25,6 @@ export async function slimStep(step: Step): Promise<{ readonly step: Step; reado
   if (edit.kind !== 'add' || edit.artworks.length === 0) return { step, assets: new Map() };
   const { artworks, assets } = await namedArtworks(edit.artworks);
   return { step: assets.size === 0 ? step : { ...step, edit: { ...edit, artworks } }, assets };
-}
-
-type WithArtworks = { readonly artworks?: readonly Artwork[] } | null | undefined;
-
-/** Hashes of the SVGs that a stored document or edit names. */
-export function svgsNamed(data: WithArtworks): readonly string[] {
-  return Array.isArray(data?.artworks) ? (data.artworks as readonly Artwork[]).flatMap(({ svg }) => namedSvg(svg) ?? []) : [];
-}
-
-/** A stored document or edit with its SVGs again; those that are gone stay named, and are refused when they are checked. */
-export function withSvgs<T extends WithArtworks>(data: T, svgs: ReadonlyMap<string, string>): T {
-  if (svgsNamed(data).length === 0) return data;
-  const artworks = data!.artworks!.map((artwork) => ({ ...artwork, svg: svgs.get(namedSvg(artwork.svg) ?? '') ?? artwork.svg }));
-  return { ...data!, artworks };
 }
 
 /** A stored document in the present format, unchecked, for lists and thumbnails. */

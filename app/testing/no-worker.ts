@@ -3,6 +3,7 @@ export function startSvgWorker(): Worker {
   throw new Error('there is no worker here.');
 }
 export const startArchiveWorker = startSvgWorker;
+export const startOpeningWorker = startSvgWorker;
 export const startPdfWorker = startSvgWorker;
 export const startPictureWorker = startSvgWorker;
 export const startSolveWorker = startSvgWorker;

@@ -17,14 +17,14 @@ const MAX_LABEL = 300;
 export const stepSchema: z.ZodType<Step> = z.strictObject({ edit: editSchema, label: z.string().max(MAX_LABEL) });
 
 /**
- * All documents from the first to the newest, sharing what did not change, and which of them is shown. There is no
+ * The documents from the first to the newest, sharing what did not change, and which of them is shown. There is no
  * limit on steps.
  */
 export interface History {
   readonly base: CheminDocument;
   readonly steps: readonly Step[];
-  /** `documents[i]` is the document after the first i steps. */
-  readonly documents: readonly CheminDocument[];
+  /** `documents[i]` is the document after the first i steps; null where it is made from the one before when it is asked for. */
+  readonly documents: readonly (CheminDocument | null)[];
   readonly position: number;
 }
 
@@ -34,7 +34,35 @@ export function startHistory(base: CheminDocument): History {
 
 /** The document that is shown. */
 export function presentDocument(history: History): CheminDocument {
-  return history.documents[history.position] ?? history.base;
+  return documentAt(history, history.position);
+}
+
+/** Documents that were made when they were asked for, by the document that a history starts from and the last step. */
+const made = new WeakMap<CheminDocument, WeakMap<Step, CheminDocument>>();
+
+/** The document after so many steps; made from the nearest one before that is known, those in between are kept too. */
+export function documentAt({ base, steps, documents }: History, position: number): CheminDocument {
+  let known = made.get(base);
+  if (!known) made.set(base, (known = new WeakMap<Step, CheminDocument>()));
+  const there = (i: number): CheminDocument | null => documents[i] ?? (i === 0 ? base : (known.get(steps[i - 1]!) ?? null));
+  let at = Math.max(0, Math.min(position, steps.length));
+  while (!there(at)) at--;
+  let document = there(at)!;
+  for (; at < position && at < steps.length; at++) {
+    document = applyEdit(document, steps[at]!.edit);
+    known.set(steps[at]!, document);
+  }
+  return document;
+}
+
+/** Steps between the documents that a thinned history has. */
+const EVERY = 20;
+
+/** The same history with few of its documents, to be handed over between pages and workers. */
+export function thinned(history: History): History {
+  const { position, documents } = history;
+  const last = documents.length - 1;
+  return { ...history, documents: documents.map((document, i) => (i % EVERY === 0 || i === position || i === last ? document : null)) };
 }
 
 /**
@@ -57,7 +85,7 @@ export function commitEdit(history: History, asked: Edit, label = describeEdit(a
  * storage kept from a time when it was not yet checked.
  */
 export function soundHistory(history: History): History | null {
-  const faulty = history.documents.findIndex((document) => documentFault(document) !== null);
+  const faulty = history.documents.findIndex((document) => document !== null && documentFault(document) !== null);
   if (faulty < 0) return history;
   if (faulty === 0) return null;
   const last = faulty - 1;
@@ -66,7 +94,7 @@ export function soundHistory(history: History): History | null {
 
 /** The same history as that of another drawing. */
 export function historyAs(history: History, id: string): History {
-  return { ...history, base: { ...history.base, id }, documents: history.documents.map((document) => ({ ...document, id })) };
+  return { ...history, base: { ...history.base, id }, documents: history.documents.map((document) => document && { ...document, id }) };
 }
 
 /** The history at another step, kept within its ends. */
