@@ -27,24 +27,9 @@ import {
   type ShapeNode,
 } from '../core/index';
 import { landing } from '../demo/index';
+import { manyRows, openingRows, placementRows, roundRows } from './edits';
+import { median, type Row } from './measure';
 import { boxScene } from './scenes';
-
-interface Row {
-  readonly what: string;
-  readonly ms: number;
-  readonly note: string;
-}
-
-/** The median time in ms of a function over several runs, after two to warm up. */
-function median(run: () => unknown, runs = 15): number {
-  for (let i = 0; i < 2; i++) run();
-  const times = Array.from({ length: runs }, () => {
-    const start = performance.now();
-    run();
-    return performance.now() - start;
-  }).sort((p, q) => p - q);
-  return times[runs >> 1]!;
-}
 
 /** A camera change: everything about the projection is new, so nothing kept helps. */
 function turned(document: CheminDocument, i: number): CheminDocument {
@@ -228,7 +213,18 @@ function loadRows(): Row[] {
   return [{ what: 'first load, kB gzip', ms: size, note: `${needed.size} files; a further ${kB(rest).toFixed(0)} kB when first needed` }];
 }
 
-const rows = [...cameraRows(), ...steeringRows(), ...dragRows(), ...snapRows(), ...shapeRows(), ...loadRows()];
+const rows = [
+  ...cameraRows(),
+  ...steeringRows(),
+  ...dragRows(),
+  ...snapRows(),
+  ...shapeRows(),
+  ...roundRows(),
+  ...placementRows(),
+  ...manyRows(),
+  ...openingRows(),
+  ...loadRows(),
+];
 const width = Math.max(...rows.map((row) => row.what.length));
 for (const row of rows) console.log(`${row.what.padEnd(width)}  ${row.ms.toFixed(2).padStart(9)}  ${row.note}`);
 console.log(JSON.stringify(rows));

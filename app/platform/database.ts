@@ -52,9 +52,11 @@ export class CheminDatabase extends Dexie {
     this.version(1).stores({ drawings: 'id, changed, deleted', steps: '[drawing+index], drawing', settings: 'key' });
     this.version(2).stores({ bitmaps: 'id', setups: 'id, name' });
     // Bitmaps were kept as base64, named by the first half of the hash of what they hold.
-    this.version(3).stores({ assets: 'hash' }).upgrade(async (all) => {
-      await all.table('bitmaps').each(({ id, data }: { id: string; data: string }) => all.table('assets').put({ hash: id, bytes: bytesOf(data) }));
-    });
+    this.version(3)
+      .stores({ assets: 'hash' })
+      .upgrade(async (all) => {
+        await all.table('bitmaps').each(({ id, data }: { id: string; data: string }) => all.table('assets').put({ hash: id, bytes: bytesOf(data) }));
+      });
     this.version(4).stores({ bitmaps: null });
   }
 }

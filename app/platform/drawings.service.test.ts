@@ -219,4 +219,3 @@ describe('what was kept before pictures were assets', () => {
     expect(new TextDecoder().decode((await service.asset(there!.asset))!)).toBe('bytes');
   });
 });
-

@@ -199,7 +199,12 @@ export class DrawingsService {
     const wanted = new Map(svgs.flatMap((assets) => [...assets]));
     const names = new Set([...wanted.keys(), ...document.bitmaps.map(({ asset }) => asset)]);
     if (names.size === 0) return [];
-    const there = new Set(await this.db.assets.where('hash').anyOf([...names]).primaryKeys());
+    const there = new Set(
+      await this.db.assets
+        .where('hash')
+        .anyOf([...names])
+        .primaryKeys(),
+    );
     const missing: StoredAsset[] = [];
     for (const hash of names) {
       if (there.has(hash)) continue;

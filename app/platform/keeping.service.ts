@@ -1,15 +1,5 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import {
-  commitEdit,
-  derivedName,
-  emptyDocument,
-  historyAs,
-  presentDocument,
-  startHistory,
-  type CheminDocument,
-  type History,
-  type Step,
-} from '@core';
+import { commitEdit, derivedName, emptyDocument, historyAs, presentDocument, startHistory, type CheminDocument, type History, type Step } from '@core';
 import { DocumentStore, type Draft } from '../state/document.store';
 import { MessageStore } from '../state/messages.store';
 import { ViewStore } from '../state/view.store';

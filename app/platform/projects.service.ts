@@ -17,7 +17,10 @@ export class ProjectsService {
   /** A document as a project file, with the pictures that it names. */
   async write(document: CheminDocument): Promise<Blob> {
     const assets = await this.drawings.assetsOf(document);
-    const bytes = await this.inWorker((): Promise<Uint8Array> => this.runner.run('write', [document, assets]), () => writeArchive(document, assets));
+    const bytes = await this.inWorker(
+      (): Promise<Uint8Array> => this.runner.run('write', [document, assets]),
+      () => writeArchive(document, assets),
+    );
     return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
   }
 
@@ -25,7 +28,10 @@ export class ProjectsService {
   async read(file: Blob): Promise<Checked<CheminDocument>> {
     const bytes = new Uint8Array(await file.arrayBuffer());
     try {
-      const read = await this.inWorker(() => this.runner.run('read', [bytes]), () => readArchive(bytes));
+      const read = await this.inWorker(
+        () => this.runner.run('read', [bytes]),
+        () => readArchive(bytes),
+      );
       if (!read.ok) return read;
       await this.drawings.bringAll(read.value.assets);
       return { ok: true, value: read.value.document, notes: read.notes };

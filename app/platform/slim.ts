@@ -1,12 +1,4 @@
-import {
-  namedArtworks,
-  namedBitmap,
-  svgsNamed,
-  toPresentVersion,
-  type Assets,
-  type CheminDocument,
-  type Step,
-} from '@core';
+import { namedArtworks, namedBitmap, svgsNamed, toPresentVersion, type Assets, type CheminDocument, type Step } from '@core';
 
 /**
  * Drawings and steps as storage keeps them: large artworks by the names of their SVGs, so that saving a drawing writes

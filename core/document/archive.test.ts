@@ -144,4 +144,3 @@ describe('files of earlier formats', () => {
     expect(read.notes).toEqual([]);
   });
 });
-

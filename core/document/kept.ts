@@ -15,7 +15,12 @@ export interface KeptDrawing {
 /** A kept drawing opened, or why it cannot be, with what its steps still tell. */
 export type OpenedKept =
   | { readonly ok: true; readonly history: History; /** The steps could not be used; only the drawing itself is there. */ readonly stepsLost: boolean }
-  | { readonly ok: false; readonly reason: string; /** The last good state, with the steps up to it. */ readonly recovered: History | null; readonly lost: number };
+  | {
+      readonly ok: false;
+      readonly reason: string;
+      /** The last good state, with the steps up to it. */ readonly recovered: History | null;
+      readonly lost: number;
+    };
 
 type WithArtworks = { readonly artworks?: readonly Artwork[] } | null | undefined;
 

@@ -24,7 +24,10 @@ interface Entry {
   readonly offset: number;
 }
 
-const refuse = (code: string, path: string, message: string): Checked<never> => ({ ok: false, problems: [{ code, path, message: path ? `${message} (${path})` : message }] });
+const refuse = (code: string, path: string, message: string): Checked<never> => ({
+  ok: false,
+  problems: [{ code, path, message: path ? `${message} (${path})` : message }],
+});
 
 /**
  * The files of a ZIP archive (PKWARE's APPNOTE 6.3: stored and deflated files, no encryption, no 64-bit sizes). Its own
@@ -38,7 +41,8 @@ export function readZip(bytes: Uint8Array, known: (name: string) => boolean): Ch
   const names = new Set<string>();
   let all = 0;
   for (const { name, packed, size } of listed.value) {
-    if (name.includes('..') || name.startsWith('/') || name.includes('\\')) return refuse('bad-name', name, 'The archive holds a file whose name leads out of it.');
+    if (name.includes('..') || name.startsWith('/') || name.includes('\\'))
+      return refuse('bad-name', name, 'The archive holds a file whose name leads out of it.');
     if (!known(name)) return refuse('unknown-file', name, 'The archive holds a file that no project has.');
     if (names.has(name)) return refuse('doubled-name', name, 'The archive holds two files of one name.');
     names.add(name);
@@ -71,7 +75,13 @@ function entriesOf(view: DataView, bytes: Uint8Array): Checked<readonly Entry[]>
     if (letters > MOST_LETTERS || at + 46 + letters > bytes.length) return refuse('bad-name', '', 'The archive holds a file whose name is too long.');
     const name = strFromU8(bytes.subarray(at + 46, at + 46 + letters));
     if (view.getUint16(at + 8, true) & 1) return refuse('encrypted', name, 'The archive is encrypted.');
-    entries.push({ name, method: view.getUint16(at + 10, true), packed: view.getUint32(at + 20, true), size: view.getUint32(at + 24, true), offset: view.getUint32(at + 42, true) });
+    entries.push({
+      name,
+      method: view.getUint16(at + 10, true),
+      packed: view.getUint32(at + 20, true),
+      size: view.getUint32(at + 24, true),
+      offset: view.getUint32(at + 42, true),
+    });
     at += 46 + letters + extra + comment;
   }
   return { ok: true, value: entries, notes: [] };

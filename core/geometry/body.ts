@@ -1,4 +1,4 @@
-import type { WorldPoint } from '../math/points';
+import { dotWorld, subtractWorld, type WorldPoint } from '../math/points';
 import type { WorldBox } from '../projection/framing';
 import type { PlaneFrame } from '../projection/planes';
 import type { Segment } from '../shape/segments';
@@ -21,7 +21,7 @@ export type Form = FlatForm | Ruled;
 /** A flat convex piece of a surface, for order and regions only; it is never seen. */
 export interface Facet {
   /** Corners `[a0, b0, h0, a1, ...]` in cells of the world, anticlockwise seen from outside. */
-  readonly corners: Float64Array;
+  readonly corners: readonly number[];
   /** Outward unit normal. */
   readonly normal: WorldPoint;
   /** Of ruled surfaces: the piece of the directrix that it stands for. */
@@ -35,10 +35,13 @@ export interface Surface {
   /** Names of further edges that it runs over: a smooth round side has one name for all of them. */
   readonly also: readonly SurfaceName[];
   readonly form: Form;
-  /** The exact boundary of a flat surface in its own coordinates, the outer ring first; the ruled have their rims. */
+  /**
+   * The exact boundary of a flat surface in its own coordinates, the outer ring first; the ruled have their rims, and
+   * those with straight edges alone may leave it to their loops: see `surfaceRings`.
+   */
   readonly rings: readonly (readonly Segment[])[];
   /** Of flat surfaces: the rings as corners in cells of the world, the outer one anticlockwise seen from outside. */
-  readonly loops: readonly Float64Array[];
+  readonly loops: readonly (readonly number[])[];
   readonly facets: readonly Facet[];
   /** Flat, bounded by one ring of straight edges. */
   readonly straight: boolean;
@@ -52,7 +55,7 @@ export interface Wire {
   readonly segments: readonly Segment[];
   readonly closed: boolean;
   /** Its points `[a0, b0, h0, ...]` in cells of the world, curves as chords; a closed one comes back to its start. */
-  readonly points: Float64Array;
+  readonly points: readonly number[];
 }
 
 /** What a recipe evaluates to, in cells of the world. Immutable; its identity is what others keep results by. */
@@ -60,7 +63,7 @@ export interface Body {
   readonly surfaces: readonly Surface[];
   readonly wires: readonly Wire[];
   /** Points whose convex hull holds the body, up to the distance between curves and facets. */
-  readonly points: Float64Array;
+  readonly points: readonly number[];
   readonly bounds: WorldBox;
   /** It has an inside. */
   readonly closed: boolean;
@@ -73,8 +76,21 @@ export function surfaceNamed(body: Body | null, name: SurfaceName): Surface | nu
   return body?.surfaces.find((surface) => surface.name === name || surface.also.includes(name)) ?? null;
 }
 
+/** The exact boundary of a flat surface in its own coordinates, the outer ring first; none for ruled ones. */
+export function surfaceRings({ form, rings, loops }: Surface): readonly (readonly Segment[])[] {
+  if (rings.length > 0 || form.kind !== 'flat') return rings;
+  const { origin, u, v } = form.frame;
+  return loops.map((loop) => {
+    const points = worldPoints(loop).map((point) => {
+      const from = subtractWorld(point, origin);
+      return { u: dotWorld(from, u), v: dotWorld(from, v) };
+    });
+    return points.map((from, i): Segment => ({ kind: 'line', id: i + 1, from, to: points[(i + 1) % points.length]! }));
+  });
+}
+
 /** The world box around points `[a0, b0, h0, ...]`. */
-export function boundsOf(points: Float64Array): WorldBox {
+export function boundsOf(points: readonly number[]): WorldBox {
   const min = { a: Infinity, b: Infinity, h: Infinity };
   const max = { a: -Infinity, b: -Infinity, h: -Infinity };
   for (let i = 0; i < points.length; i += 3) {
@@ -90,14 +106,14 @@ export function boundsOf(points: Float64Array): WorldBox {
 }
 
 /** Points of the world as flat coordinates. */
-export function flatPoints(points: readonly WorldPoint[]): Float64Array {
-  const flat = new Float64Array(3 * points.length);
-  points.forEach(({ a, b, h }, i) => flat.set([a, b, h], 3 * i));
+export function flatPoints(points: readonly WorldPoint[]): readonly number[] {
+  const flat: number[] = [];
+  for (const { a, b, h } of points) flat.push(a, b, h);
   return flat;
 }
 
 /** Flat coordinates as points of the world. */
-export function worldPoints(flat: Float64Array): readonly WorldPoint[] {
+export function worldPoints(flat: readonly number[]): readonly WorldPoint[] {
   const points: WorldPoint[] = [];
   for (let i = 0; i < flat.length; i += 3) points.push({ a: flat[i]!, b: flat[i + 1]!, h: flat[i + 2]! });
   return points;

@@ -4,7 +4,7 @@ import { ellipseOutline } from '../shape/forms';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
 import { surfaceNamed, worldPoints, type Body } from './body';
-import { bodyOf, GeometryBook, type SpaceNode } from './book';
+import { GeometryBook } from './book';
 import { depthBody } from './depth-recipe';
 import { isSurfaceName, stepsOf, surfaceName } from './names';
 import { surfaceReadingFrame } from './reading';
@@ -67,11 +67,6 @@ describe('depth', () => {
     const flat = depthBody({ plane: plane('floor'), outline: lShape, depth: 0 })!;
     expect(flat.surfaces.map(({ name, bothSides }) => [name, bothSides])).toEqual([['end', true]]);
     expect(depthBody({ plane: { kind: 'sheet', offset: 0 }, outline: lShape, depth: 2 })).toBeNull();
-  });
-
-  it('is evaluated once for another name or paint', () => {
-    const node: SpaceNode = { kind: 'shape', id: 'a', plane: plane('floor'), outline: lShape, depth: 2 };
-    expect(bodyOf({ ...node, id: 'b' })).toBe(bodyOf(node));
   });
 });
 

@@ -1,7 +1,7 @@
 import earcut from 'earcut';
 import { isConvex } from '../math/polygon';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
-import { planeFrame, samePlane, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
+import { planeFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
 import { boundsArea, chordsOf, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
@@ -28,20 +28,7 @@ export interface Extruded {
  * where it has none, a wire where its outline bounds no area. Null on the sheet, which has no place in the world.
  * Neighbouring curves that run on smoothly make one side, named after the first of them.
  */
-export function depthBody(shape: Extruded): Body | null {
-  const { plane, outline, depth } = shape;
-  // Another name or paint is another node, but the same body.
-  const known = made.get(outline);
-  if (known && known.depth === depth && samePlane(known.plane, plane)) return known.body;
-  const body = evaluated(shape);
-  made.set(outline, { plane, depth, body });
-  return body;
-}
-
-/** The body made last of each outline. */
-const made = new WeakMap<Outline, { readonly plane: Plane; readonly depth: number; readonly body: Body | null }>();
-
-function evaluated({ plane, outline, depth }: Extruded): Body | null {
+export function depthBody({ plane, outline, depth }: Extruded): Body | null {
   const frame = planeFrame(plane, 1);
   if (!frame) return null;
   if (!boundsArea(outline)) return wireBody(outline, frame);
@@ -89,7 +76,7 @@ export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFra
 }
 
 /** A flat surface in convex pieces: itself, or its triangles by ear clipping. */
-function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly Float64Array[], normal: WorldPoint): readonly Facet[] {
+function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly (readonly number[])[], normal: WorldPoint): readonly Facet[] {
   const coords = rings.map((ring) => ring.flatMap(({ u, v }) => [u, v]));
   if (loops.length === 1 && (coords[0]!.length === 6 || isConvex(coords[0]!))) return [{ corners: loops[0]!, normal }];
   const corners = loops.flatMap((loop) => [...loop]);
@@ -115,9 +102,7 @@ function solidBody(outline: Outline, frame: PlaneFrame, depth: number): Body {
   const base = flatSurface(BASE, outline, { ...frame, normal: scaleWorld(forward, -1) }, false);
   const end = flatSurface(END, outline, { ...far, normal: forward }, false);
   const sides = ringsOf(outline).flatMap((ring, i) => sidesOver(ring, i === 0, frame, far, forward));
-  const points = new Float64Array(base.loops[0]!.length + end.loops[0]!.length);
-  points.set(base.loops[0]!);
-  points.set(end.loops[0]!, base.loops[0]!.length);
+  const points = [...base.loops[0]!, ...end.loops[0]!];
   return { surfaces: [base, end, ...sides], wires: [], points, bounds: boundsOf(points), closed: true, convex: end.facets.length === 1 };
 }
 
@@ -133,6 +118,8 @@ function sidesOver(ring: Outline, outer: boolean, frame: PlaneFrame, far: PlaneF
   });
 }
 
+const NONE: readonly never[] = [];
+
 function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint, sense: 1 | -1): readonly Surface[] {
   const [p, q] = sense > 0 ? [edge.from, edge.to] : [edge.to, edge.from];
   const [from, to] = [worldFromPlane(frame, p), worldFromPlane(frame, q)];
@@ -141,11 +128,8 @@ function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: Plan
   const normal = unitWorld(crossWorld(along, forward));
   if (!u || !normal) return [];
   const corners = flatPoints([from, to, worldFromPlane(far, q), worldFromPlane(far, p)]);
-  const [length, height] = [dotWorld(along, u), Math.abs(dotWorld(subtractWorld(far.origin, frame.origin), forward))];
-  const at = [[0, 0], [length, 0], [length, height], [0, height]].map(([x, y]): PlanePoint => ({ u: x!, v: y! })); // prettier-ignore
-  const rings = [at.map((corner, i): Segment => ({ kind: 'line', id: i + 1, from: corner, to: at[(i + 1) % 4]! }))];
   const form = { kind: 'flat', frame: { origin: from, u, v: forward, normal } } as const;
-  return [{ name, also: [], form, rings, loops: [corners], facets: [{ corners, normal }], straight: true, bothSides: false }];
+  return [{ name, also: NONE, form, rings: NONE, loops: [corners], facets: [{ corners, normal }], straight: true, bothSides: false }];
 }
 
 interface Stretch {

@@ -26,7 +26,7 @@ function carried(body: Body, map: RigidMap): Body {
 
 function carriedSurface(surface: Surface, map: RigidMap): Surface {
   const { form } = surface;
-  const ring = (flat: Float64Array): Float64Array => (map.mirrors ? reversed(carriedPoints(flat, map)) : carriedPoints(flat, map));
+  const ring = (flat: readonly number[]): readonly number[] => (map.mirrors ? reversed(carriedPoints(flat, map)) : carriedPoints(flat, map));
   return {
     ...surface,
     form:
@@ -43,8 +43,8 @@ export function carriedFrame({ origin, u, v, normal }: PlaneFrame, map: RigidMap
   return { origin: carryPoint(map, origin), u: carryDirection(map, u), v: carryDirection(map, v), normal: carryDirection(map, normal) };
 }
 
-function carriedPoints(flat: Float64Array, { columns: [p, q, r], by }: RigidMap): Float64Array {
-  const out = new Float64Array(flat.length);
+function carriedPoints(flat: readonly number[], { columns: [p, q, r], by }: RigidMap): readonly number[] {
+  const out = new Array<number>(flat.length);
   for (let i = 0; i < flat.length; i += 3) {
     const [a, b, h] = [flat[i]!, flat[i + 1]!, flat[i + 2]!];
     out[i] = p.a * a + q.a * b + r.a * h + by.a;
@@ -54,8 +54,8 @@ function carriedPoints(flat: Float64Array, { columns: [p, q, r], by }: RigidMap)
   return out;
 }
 
-function reversed(flat: Float64Array): Float64Array {
-  const out = new Float64Array(flat.length);
-  for (let i = 0; i < flat.length; i += 3) out.set(flat.subarray(i, i + 3), flat.length - 3 - i);
+function reversed(flat: readonly number[]): readonly number[] {
+  const out: number[] = [];
+  for (let i = flat.length - 3; i >= 0; i -= 3) out.push(flat[i]!, flat[i + 1]!, flat[i + 2]!);
   return out;
 }

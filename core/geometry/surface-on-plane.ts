@@ -22,7 +22,7 @@ export interface SurfaceOnPlane {
 
 /** The plane in which a flat surface lies: one that two axes span, or a free one; null for round surfaces. */
 export function planeOfSurface({ form, loops }: Surface): Plane | null {
-  return form.kind === 'flat' && loops[0] ? planeOfCorners({ corners: worldPoints(loops[0].subarray(0, 3)), normal: form.frame.normal }, 1) : null;
+  return form.kind === 'flat' && loops[0] ? planeOfCorners({ corners: worldPoints(loops[0].slice(0, 3)), normal: form.frame.normal }, 1) : null;
 }
 
 /** The surface of a shape with this name on its plane; null where the shape has none (any more), or a round one. */

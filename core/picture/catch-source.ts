@@ -1,5 +1,5 @@
 import type { CheminDocument, ShapeNode } from '../document/types';
-import type { Body, Surface } from '../geometry/body';
+import { surfaceRings, type Body, type Surface } from '../geometry/body';
 import { FACET } from '../geometry/depth-recipe';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { axesOf, planeFrame, planeKey, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
@@ -77,7 +77,8 @@ function inPlane(body: Body, plane: Plane, frame: PlaneFrame): readonly CatchSou
 }
 
 /** The corners of a flat surface that lie in a plane, the edges between such neighbours, and its middle where all do. */
-function ofSurface({ form, rings }: Surface, frame: PlaneFrame): readonly CatchSource[] {
+function ofSurface(surface: Surface, frame: PlaneFrame): readonly CatchSource[] {
+  const { form } = surface;
   if (form.kind !== 'flat') return [];
   const own = form.frame;
   const world = (p: PlanePoint): WorldPoint => addWorld(own.origin, addWorld(scaleWorld(own.u, p.u), scaleWorld(own.v, p.v)));
@@ -86,7 +87,7 @@ function ofSurface({ form, rings }: Surface, frame: PlaneFrame): readonly CatchS
     return { u: dotWorld(from, frame.u), v: dotWorld(from, frame.v) };
   };
   const lies = (p: PlanePoint): boolean => Math.abs(dotWorld(subtractWorld(world(p), frame.origin), frame.normal)) <= IN_PLANE;
-  return rings.flatMap((ring): readonly CatchSource[] => {
+  return surfaceRings(surface).flatMap((ring): readonly CatchSource[] => {
     const inside = ring.filter((segment) => lies(segment.from));
     if (inside.length === 0) return [];
     const points = inside.map((segment) => place(segment.from));

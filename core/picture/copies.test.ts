@@ -62,7 +62,10 @@ describe('copies', () => {
     fc.assert(
       fc.property(move, move, by, (first, second, step) => {
         const document = documentOf(bracket('one'), copyOf('two', 'one', first), copyOf('three', 'two', second));
-        for (const ids of [['one', 'two', 'three'], ['three', 'one', 'two']]) {
+        for (const ids of [
+          ['one', 'two', 'three'],
+          ['three', 'one', 'two'],
+        ]) {
           const after = applyEdit(document, { kind: 'move', ids, by: step });
           for (const id of ids) expectShifted(corners(document, id), corners(after, id), step, exactness(first, second));
         }

@@ -1,7 +1,7 @@
 import { signedArea } from '../math/polygon';
 import type { WorldPoint } from '../math/points';
 import { EDGE_ON } from '../math/tolerances';
-import { worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
+import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
 import { clipLineNear, clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
@@ -176,7 +176,7 @@ function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nea
  * lies before the near plane; null where nothing is left.
  * @param back the loop is seen from behind
  */
-function projectLoop(projection: Projection, loop: Float64Array, back: boolean): number[] | null {
+function projectLoop(projection: Projection, loop: readonly number[], back: boolean): number[] | null {
   const m = projection.matrix;
   const near = projection.near * (1 + 1e-9);
   const n = loop.length / 3;
@@ -194,11 +194,10 @@ function projectLoop(projection: Projection, loop: Float64Array, back: boolean):
   return out;
 }
 
-function projectClipped(projection: Projection, loop: Float64Array, back: boolean): number[] | null {
+function projectClipped(projection: Projection, loop: readonly number[], back: boolean): number[] | null {
   const kept = clipNear(projection, worldPoints(loop));
   if (kept.length < 3) return null;
-  const flat = new Float64Array(3 * kept.length);
-  kept.forEach(({ a, b, h }, i) => flat.set([a, b, h], 3 * i));
+  const flat = flatPoints(kept);
   // Rounding may leave corners a hair before the near plane.
   return projectLoop({ ...projection, near: projection.near / 2 }, flat, back);
 }

@@ -52,18 +52,22 @@ export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
   let [most, least, overlap, scale] = [0, 0, 0, 0];
   const overlaps: Overlap[] = [];
   const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
-  for (const piece of f.facets) {
-    for (const other of g.facets) {
+  const [boxes, others] = [f.facets.map(boxOf), g.facets.map(boxOf)];
+  for (const [i, piece] of f.facets.entries()) {
+    const box = boxes[i]!;
+    for (const [k, other] of g.facets.entries()) {
+      const there = others[k]!;
+      if (box[0] > there[2] || there[0] > box[2] || box[1] > there[3] || there[1] > box[3]) continue;
       const length = clippedTo(piece.polygon, other.polygon);
       if (length === 0) continue;
       const part = clipped.subarray(0, length);
       overlap += Math.abs(signedArea(part));
       const [p, q, r] = [piece.p - other.p, piece.q - other.q, piece.r - other.r];
-      for (let i = 0; i < length; i += 2) {
-        const gap = p * clipped[i]! + q * clipped[i + 1]! + r;
+      for (let at = 0; at < length; at += 2) {
+        const gap = p * clipped[at]! + q * clipped[at + 1]! + r;
         if (gap > most) most = gap;
         if (gap < least) least = gap;
-        scale = Math.max(scale, Math.abs(piece.p * clipped[i]! + piece.q * clipped[i + 1]! + piece.r), Math.abs(piece.r), Math.abs(other.r));
+        scale = Math.max(scale, Math.abs(piece.p * clipped[at]! + piece.q * clipped[at + 1]! + piece.r), Math.abs(piece.r), Math.abs(other.r));
       }
       if (most > 0 && least < 0) overlaps.push({ f: piece, g: other, area: part.slice() });
       else if (f.facets.length > 1 || g.facets.length > 1) overlaps.push({ f: piece, g: other, area: part.slice() });
@@ -81,6 +85,21 @@ export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
   const strip = (front ? beyond : ahead).reduce((sum, part) => sum + Math.abs(signedArea(part)), 0);
   if (strip <= CUTS_THROUGH * extent) return front ? FRONT : BEHIND;
   return front ? { kind: 'front', reversed: beyond, agreed: ahead } : { kind: 'behind', reversed: ahead, agreed: beyond };
+}
+
+type Box = readonly [number, number, number, number];
+
+function boxOf({ polygon }: DrawnFacet): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < polygon.length; i += 2) {
+    const x = polygon[i]!;
+    const y = polygon[i + 1]!;
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  }
+  return [minX, minY, maxX, maxY];
 }
 
 function clippedTo(piece: readonly number[], other: readonly number[]): number {

@@ -124,7 +124,7 @@ function coneBody([a, b, h]: Triple, radius: number, top: number, height: number
   const side: Surface = { name: 'side:1', also: [], form, rings: [], loops: [], facets: ruledFacets(form), straight: false, bothSides: false };
   const base = flatSurface('base', outline, { ...frame, normal: { a: 0, b: 0, h: -1 } }, false);
   const end = top > 0 ? [flatSurface('end', outline, upper, false)] : [];
-  const points = Float64Array.from(side.facets.flatMap(({ corners }) => [...corners]));
+  const points = side.facets.flatMap(({ corners }) => [...corners]);
   return { surfaces: [base, ...end, side], wires: [], points, bounds: boundsOf(points), closed: true, convex: true };
 }
 

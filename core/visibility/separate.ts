@@ -88,7 +88,7 @@ function outerPlanes(body: Body): Float64Array {
   const known = planesOf.get(body);
   if (known) return known;
   const found: number[] = [];
-  const add = (a: number, b: number, h: number, corners: Float64Array): void => {
+  const add = (a: number, b: number, h: number, corners: readonly number[]): void => {
     if (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) > 1 - 1e-12) return;
     const d = a * corners[0]! + b * corners[1]! + h * corners[2]!;
     for (let k = 0; k < body.points.length; k += 3) {
