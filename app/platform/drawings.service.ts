@@ -133,10 +133,16 @@ export class DrawingsService {
 
   /** The bytes of an asset, or null where they are not there. */
   async asset(hash: string): Promise<Uint8Array<ArrayBuffer> | null> {
+    const blob = await this.assetBlob(hash);
+    return blob && new Uint8Array(await blob.arrayBuffer());
+  }
+
+  /** An asset as a blob, at once where it was brought in here; null where it is not there. */
+  async assetBlob(hash: string): Promise<Blob | null> {
     const brought = this.brought.get(hash);
-    if (brought) return new Uint8Array(await brought.arrayBuffer());
+    if (brought) return brought;
     const stored = await this.db.assets.get(hash);
-    return stored ? (stored.bytes as Uint8Array<ArrayBuffer>) : null;
+    return stored ? new Blob([stored.bytes as Uint8Array<ArrayBuffer>]) : null;
   }
 
   /** The bytes of all bitmaps of a document that are there. */

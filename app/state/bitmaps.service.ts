@@ -25,9 +25,9 @@ export class BitmapsService {
     if (this.asked.has(bitmap.id)) return;
     this.asked.add(bitmap.id);
     try {
-      const bytes = await this.drawings.asset(bitmap.asset);
-      if (!bytes) return;
-      const image = await createImageBitmap(new Blob([bytes], { type: bitmap.type }), { imageOrientation: 'from-image' });
+      const blob = await this.drawings.assetBlob(bitmap.asset);
+      if (!blob) return;
+      const image = await createImageBitmap(blob, { imageOrientation: 'from-image' });
       this.decoded.set(new Map(this.decoded()).set(bitmap.id, image));
     } catch {
       // A bitmap that cannot be decoded was refused when it was added; one from a damaged file shows its frame alone.

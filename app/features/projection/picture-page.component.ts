@@ -109,6 +109,12 @@ export class PicturePageComponent {
     else this.store.show(edit);
   }
 
+  /** A key let go keeps what is shown, be the page behind it or not. */
+  protected keepStrength({ id }: Reference): void {
+    const shown = this.store.shown().references.find((reference) => reference.id === id);
+    if (shown) this.strengthen(shown, shown.strength * 100, true);
+  }
+
   protected setPrincipal(part: Partial<SheetPoint>): void {
     this.view.patch({ principal: { ...this.trace.principal(), ...part } });
   }
