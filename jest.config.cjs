@@ -2,7 +2,7 @@
 const shared = {
   roots: ['<rootDir>'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
-  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@demo$': '<rootDir>/demo/index.ts' },
+  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@archive$': '<rootDir>/core/document/archive.ts', '^@demo$': '<rootDir>/demo/index.ts' },
 };
 const esbuild = '<rootDir>/scripts/jest-transform.cjs';
 module.exports = {

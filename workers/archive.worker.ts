@@ -1,5 +1,6 @@
 import { expose, transfer } from 'comlink';
-import { readArchive, writeArchive, type Assets, type Packed } from '../core/document/archive';
+import { readArchive, writeArchive, type Packed } from '../core/document/archive';
+import type { Assets } from '../core/document/named-artworks';
 import type { CheminDocument } from '../core/document/types';
 import type { Checked } from '../core/math/errors';
 

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { readArchive, writeArchive, type Checked, type CheminDocument } from '@core';
+import type { Checked, CheminDocument } from '@core';
 import type { ArchiveWorker } from '../../workers/archive.worker';
 import { DrawingsService } from './drawings.service';
 import { startArchiveWorker } from './start-archive-worker';
@@ -19,7 +19,7 @@ export class ProjectsService {
     const assets = await this.drawings.assetsOf(document);
     const bytes = await this.inWorker(
       (): Promise<Uint8Array> => this.runner.run('write', [document, assets]),
-      () => writeArchive(document, assets),
+      async () => (await import('@archive')).writeArchive(document, assets),
     );
     return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
   }
@@ -30,7 +30,7 @@ export class ProjectsService {
     try {
       const read = await this.inWorker(
         () => this.runner.run('read', [bytes]),
-        () => readArchive(bytes),
+        async () => (await import('@archive')).readArchive(bytes),
       );
       if (!read.ok) return read;
       await this.drawings.bringAll(read.value.assets);
@@ -41,7 +41,7 @@ export class ProjectsService {
     }
   }
 
-  /** Where no worker can be started, the page does it. */
+  /** Where no worker can be started, the page does it; what that needs is loaded then. */
   private async inWorker<T>(there: () => Promise<T>, here: () => Promise<T>): Promise<T> {
     return typeof Worker === 'undefined' ? here() : there();
   }

@@ -2,11 +2,9 @@ import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
 import { bytesOf, digestOf } from '../math/digest';
 import type { Checked, Problem } from '../math/errors';
 import { readProject, writeProject } from './read';
-import type { Artwork, CheminDocument } from './types';
+import { namedArtworks, type Assets } from './named-artworks';
+import type { CheminDocument } from './types';
 import { readZip } from './zip';
-
-/** Bytes by their SHA-256. */
-export type Assets = ReadonlyMap<string, Uint8Array>;
 
 /** A document with the bytes that it names. */
 export interface Packed {
@@ -18,38 +16,6 @@ export interface Packed {
 const DRAWING = 'drawing.json';
 const ASSET = /^assets\/([0-9a-f]{32}(?:[0-9a-f]{32})?)\.(png|jpg|webp|svg)$/;
 const ENDINGS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' } as const;
-
-/** Characters from which the SVG of an artwork is an asset of its own rather than a part of the drawing's text. */
-const LARGE_SVG = 4096;
-const NAMED = /^asset:([0-9a-f]{64})$/;
-
-const hashes = new WeakMap<Artwork, Promise<string>>();
-
-/** The SHA-256 of an artwork's SVG; computed once for each. */
-export function artworkHash(artwork: Artwork): Promise<string> {
-  let hash = hashes.get(artwork);
-  if (!hash) hashes.set(artwork, (hash = digestOf(strToU8(artwork.svg))));
-  return hash;
-}
-
-/** Artworks that name their SVG where it is large, with these SVGs as bytes. */
-export async function namedArtworks(artworks: readonly Artwork[]): Promise<{ readonly artworks: readonly Artwork[]; readonly assets: Assets }> {
-  const assets = new Map<string, Uint8Array>();
-  const named = await Promise.all(
-    artworks.map(async (artwork): Promise<Artwork> => {
-      if (artwork.svg.length < LARGE_SVG) return artwork;
-      const hash = await artworkHash(artwork);
-      assets.set(hash, strToU8(artwork.svg));
-      return { ...artwork, svg: `asset:${hash}` };
-    }),
-  );
-  return { artworks: named, assets };
-}
-
-/** The hash that stands for an artwork's SVG, or null where the SVG itself is there. */
-export function namedSvg(svg: unknown): string | null {
-  return typeof svg === 'string' ? (NAMED.exec(svg)?.[1] ?? null) : null;
-}
 
 /**
  * A document as a project file: a ZIP archive of `drawing.json` and `assets/…`, documented in docs/file-format.md. Bytes

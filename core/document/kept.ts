@@ -1,5 +1,5 @@
 import { sameData } from '../math/same';
-import { namedSvg } from './archive';
+import { namedSvg } from './named-artworks';
 import { presentDocument, replayHistory, soundHistory, startHistory, thinned, type History, type Step } from './history';
 import { checkDocument } from './read';
 import type { Artwork, CheminDocument } from './types';

@@ -1,8 +1,14 @@
 /** What browsers, workers and Node have alike. */
-const { crypto, atob } = globalThis as unknown as {
+const { crypto, atob, TextEncoder } = globalThis as unknown as {
   readonly crypto: { readonly subtle: { digest(algorithm: string, bytes: Uint8Array): Promise<ArrayBuffer> } };
   readonly atob: (base64: string) => string;
+  readonly TextEncoder: new () => { encode(text: string): Uint8Array };
 };
+
+/** A text as UTF-8. */
+export function bytesOfText(text: string): Uint8Array {
+  return new TextEncoder().encode(text);
+}
 
 /** The SHA-256 of bytes in hexadecimal digits: what an asset is named by. */
 export async function digestOf(bytes: Uint8Array): Promise<string> {
