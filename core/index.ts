@@ -67,6 +67,7 @@ export * from './picture/grid-marks';
 export * from './picture/inks';
 export * from './picture/lines';
 export * from './picture/pick';
+export type { Visible } from './picture/painted';
 export * from './picture/picture';
 export * from './picture/plane-lines';
 export type { SmallKind } from './picture/small-picture';

@@ -4,17 +4,10 @@ import {
   whyNoDepth,
   alignBoxes,
   aroundAll,
-  addWorld,
-  anchorThrough,
-  artworkCorners,
-  artworkOnPlane,
-  artworkOnSurface,
-  cellsOn,
   copyNodes,
   distributeBoxes,
   dotWorld,
   exactCells,
-  groundNormal,
   lengthWorld,
   surfacesIn,
   findNode,
@@ -23,42 +16,35 @@ import {
   gapBoxes,
   independentCopy,
   mirrorLaid,
-  moved,
   movedAll,
   outlineBox,
   planeKey,
   planeName,
   placementGround,
-  planeFrame,
-  planeOfSurface,
   readingFrameOf,
   ringsOf,
   samePlane,
   scaleLaid,
-  scaleWorld,
   shapesIn,
   stretchOutline,
   toPlane,
   turnLaid,
   type CellMove,
-  type CheminDocument,
   type CopyNode,
   type Direction,
   type DocumentNode,
   type Edit,
   type Laid,
-  type PlacementNode,
   type Plane,
   type PlaneBox,
   type PlanePoint,
   type ShapeNode,
   type Side,
-  type Surface,
-  type WorldPoint,
 } from '@core';
 import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
+import { laidOf, movedWithin, placedIn, plusMove, whyFixed } from './laid-things';
 import { MessageStore } from './messages.store';
 import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
@@ -70,8 +56,6 @@ export interface Repetition {
 }
 
 const times = ({ a, b, h }: CellMove, k: number): CellMove => ({ a: exactCells(a * k), b: exactCells(b * k), h: exactCells(h * k) });
-const plus = (p: CellMove, q: CellMove): CellMove => ({ a: exactCells(p.a + q.a), b: exactCells(p.b + q.b), h: exactCells(p.h + q.h) });
-const NO_PAINT = { fill: null, line: null } as const;
 
 /** Changes the selection as a whole: turned, mirrored, scaled, laid on other planes, aligned, repeated. Each is one step. */
 @Injectable({ providedIn: 'root' })
@@ -170,7 +154,7 @@ export class ArrangingService {
     const nodes = this.nodes();
     const places: CellMove[] = [];
     for (let r = 0; r <= rows.count; r++) {
-      for (let i = 0; i <= along.count; i++) if (r + i > 0) places.push(plus(times(along.step, i), times(rows.step, r)));
+      for (let i = 0; i <= along.count; i++) if (r + i > 0) places.push(plusMove(times(along.step, i), times(rows.step, r)));
     }
     if (nodes.length === 0 || places.length === 0) return;
     // Artwork moves within its face; a step that only leads away from it would lay every copy on the first.
@@ -196,7 +180,7 @@ export class ArrangingService {
   private linkedCopy(node: DocumentNode, by: CellMove): CopyNode {
     const from = node.kind === 'copy' ? node : { of: node.id, by: { a: 0, b: 0, h: 0 } };
     const { of, axes, turn } = { axes: undefined, turn: undefined, ...from };
-    const copy = { kind: 'copy', id: newId(), name: node.name, hidden: false, locked: false, of, by: plus(from.by, by) } as const;
+    const copy = { kind: 'copy', id: newId(), name: node.name, hidden: false, locked: false, of, by: plusMove(from.by, by) } as const;
     return { ...copy, ...(axes && { axes }), ...(turn && { turn }) };
   }
 
@@ -339,7 +323,7 @@ export class ArrangingService {
     const moves = change(boxes);
     const changed = nodes.flatMap((node, i) => {
       const by = moves[i]!;
-      return by.u === 0 && by.v === 0 ? [] : [moved(node, moveOnPlane(plane, by.u, by.v))];
+      return by.u === 0 && by.v === 0 ? [] : movedAll([node], moveOnPlane(plane, by.u, by.v));
     });
     if (changed.length === 0) return;
     const on = host === undefined ? '' : ` on ${findNode(this.documents.kept(), host)?.name ?? 'the sheet'}`;
@@ -370,50 +354,6 @@ export class ArrangingService {
     const name = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
     this.documents.commit({ kind: 'change', nodes }, `${label}: ${name}`);
   }
-}
-
-/** Why something cannot be turned, scaled or laid elsewhere by itself. */
-function whyFixed({ kind }: DocumentNode): string {
-  if (kind === 'copy') return 'is a linked copy: change its original, or make it independent';
-  return kind === 'placement' ? 'lies on a face that is gone' : 'follows what it measures';
-}
-
-/** Things moved as copies: artwork on a face that is not among them within that face. */
-function movedWithin(nodes: readonly DocumentNode[], by: CellMove): readonly DocumentNode[] {
-  const inside = new Set(flattenTree(nodes).map(({ node }) => node.id));
-  return movedAll(nodes, by).map((node) => {
-    if (node.kind !== 'placement' || node.target.kind !== 'face' || inside.has(node.target.node)) return node;
-    return { ...node, anchor: { ...node.anchor, at: plus(node.anchor.at, by) } };
-  });
-}
-
-/** The plane in which artwork lies, be it its own or its face's. */
-function planeUnder(ground: Surface | Plane | null): Plane | null {
-  return ground && ('kind' in ground ? ground : planeOfSurface(ground));
-}
-
-/** A thing's boundary on its plane; a placement's is its corners. Null for groups, and for artwork whose face is gone. */
-function laidOf(node: DocumentNode, document: CheminDocument): Laid | null {
-  if (node.kind === 'shape') return { outline: node.outline, plane: node.plane, paint: node.paint };
-  if (node.kind !== 'placement') return null;
-  const ground = placementGround(document, node);
-  const plane = planeUnder(ground);
-  const frame = ground && ('kind' in ground ? artworkOnPlane(node.anchor, ground) : artworkOnSurface(node.anchor, ground));
-  if (!plane || !frame) return null;
-  const corners = artworkCorners(frame, node.anchor);
-  const places = cellsOn(plane, corners) ?? corners.map(({ a, b }) => ({ u: a, v: b }));
-  return { outline: { points: places.map((p, i) => ({ id: i + 1, ...p })), closed: true }, plane, paint: NO_PAINT };
-}
-
-/** A placement whose corners have come to lie elsewhere; on the plane of its face it stays on the face. */
-function placedIn(node: PlacementNode, before: Laid, { outline, plane }: Laid, document: CheminDocument): PlacementNode {
-  const frame = planeFrame(plane, 1);
-  const corners = outline.points.map((p): WorldPoint =>
-    frame ? addWorld(frame.origin, addWorld(scaleWorld(frame.u, p.u), scaleWorld(frame.v, p.v))) : { a: p.u, b: p.v, h: 0 },
-  );
-  const stays = node.target.kind === 'face' && samePlane(plane, before.plane);
-  const ground = stays ? placementGround(document, node)! : plane;
-  return { ...node, target: stays ? node.target : { kind: 'plane', plane }, anchor: anchorThrough(corners, groundNormal(ground)) };
 }
 
 const touches = (p: PlaneBox, q: PlaneBox): boolean => p.minU <= q.maxU && q.minU <= p.maxU && p.minV <= q.maxV && q.minV <= p.maxV;

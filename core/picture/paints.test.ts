@@ -135,6 +135,31 @@ describe('whole things', () => {
     expect(drawn(deep)[0]!.rule).toBe('evenodd');
   });
 
+  it('may have paints of their own on single surfaces, which wait while these are gone', () => {
+    const own: Paint = { fill: '#ff0000', line: null };
+    const box = shape('a', { depth: 3, surfaces: { 'side:1': own, 'side:9': own } });
+    const colours = drawn(documentOf(box)).map((mark) => (mark.fill?.kind === 'flat' ? mark.fill.colour : ''));
+    expect(colours.filter((colour) => parseInt(colour.slice(3, 5), 16) < 40)).toHaveLength(1);
+    expect(drawn(documentOf(box)).length).toBe(3);
+  });
+
+  it('have one gradient over a round side, and its exact outline', () => {
+    const drum = shape('a', { depth: 3, outline: ellipseOutline({ u: 3, v: 2 }, { u: 2, v: 2 }) });
+    const marks = drawn(documentOf(drum));
+    expect(marks.map((mark) => mark.fill?.kind)).toEqual(expect.arrayContaining(['flat', 'linear']));
+    expect(marks).toHaveLength(2);
+    const side = marks.find((mark) => mark.fill?.kind === 'linear')!;
+    // Down one generator, along both rims in curves, and up the other.
+    expect(side.path.verbs).toMatch(/^MC+LC+Z$/);
+    const stops = linear(side.fill).stops;
+    expect(stops.length).toBeGreaterThan(8);
+    expect(stops.every((stop, i) => i === 0 || stop.at >= stops[i - 1]!.at)).toBe(true);
+    // In perspective the generators meet: strips over one another, no hair line between them.
+    const receding = drawn(inPerspective(documentOf({ ...drum, plane: { kind: 'left', offset: 0 } })));
+    expect(receding.filter((mark) => mark.fill?.kind === 'flat').length).toBeGreaterThan(8);
+    expect(receding.every((mark) => mark.line !== null)).toBe(true);
+  });
+
   it('follow the palette', () => {
     const document = { ...documentOf(shape('a', { plane: { kind: 'sheet', offset: 0 }, paint: { fill: 'swatch:sea', line: null } })), swatches: [{ id: 'sea', name: 'sea', colour: '#102030' }] }; // prettier-ignore
     const maker = new PictureMaker();

@@ -1,7 +1,8 @@
 import { containsPoint } from '../math/polygon';
 import type { SheetPoint } from '../math/points';
 import type { Area } from '../visibility/drawn-body';
-import type { Picture, Visible } from './picture';
+import type { Visible } from './painted';
+import type { Picture } from './picture';
 
 /**
  * What is in front at a sheet point, or null for the bare sheet.

@@ -1,14 +1,14 @@
-import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '../artwork/marks';
+import { flatInk, type GroupMark, type Ink, type Mark } from '../artwork/marks';
 import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
-import { isDrawnEnd, type SurfaceName } from '../geometry/names';
+import { isDrawnEnd } from '../geometry/names';
 import { surfaceWord } from '../geometry/words';
 import { faceColour } from '../light/tones';
-import { IDENTITY, type Mat33 } from '../math/matrix';
+import type { Mat33 } from '../math/matrix';
 import type { WorldPoint } from '../math/points';
 import { inkOf } from './inks';
 import { lineMark } from './lines';
-import { meanColour, plainColour, type Colour, type Fill, type LinePaint, type Paint, type Swatch } from '../paint/paint';
+import { meanColour, plainColour, type Colour, type Fill, type Paint, type Swatch } from '../paint/paint';
 import { sheetFromFrame } from '../projection/planes';
 import { drawRings } from '../shape/draw-segments';
 import { ringsOf } from '../shape/outline';
@@ -20,21 +20,9 @@ import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutPath } from './cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
+import { groupByNode, joined, lookOf, normalKey, PLAIN, seam, sideLine, visibleArea, type Painted, type Visible } from './painted';
 import { roundFill } from './round-tones';
 import { stageFrom, type Stage } from './stage';
-
-/** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
-const SEAM = 0.12;
-
-/** Something visible that can be pointed at, in paint order. */
-export interface Visible extends Area {
-  readonly node: string;
-  readonly face: SurfaceName | null;
-  /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
-  readonly inside?: readonly Area[];
-  /** Open lines are hit along their length, areas inside. */
-  readonly open: boolean;
-}
 
 /** The picture of a document: what painters paint, and what can be pointed at. */
 export interface Picture {
@@ -329,69 +317,6 @@ function isOnSheet(node: ShapeNode | PlacementNode): boolean {
 /** The paint of a surface: its own, or that of the whole thing. */
 function paintOf(node: ShapeNode, surface: Surface | null): Paint {
   return (surface && node.surfaces?.[surface.name]) ?? node.paint;
-}
-
-/** A stroke along a fill's own path is one mark with it; anything else follows it. */
-function joined(own: Mark[], lines: readonly Mark[]): readonly Mark[] {
-  const [fill, line] = [own[0], lines[0]];
-  if (own.length !== 1 || fill?.kind !== 'path' || line?.kind !== 'path' || line.path !== fill.path || line.fill) return lines;
-  own[0] = { ...fill, line: line.line };
-  return [];
-}
-
-/** A line round a side of a solid. */
-function sideLine({ width, join }: LinePaint, path: Path, colour: string): Mark {
-  const style: LineStyle = { ink: flatInk(colour), width, cap: 'round', join: join ?? 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
-  return { kind: 'path', path, fill: null, rule: 'nonzero', line: style };
-}
-
-function lookOf({ strength, blend }: Paint): Look {
-  return strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
-}
-
-function visibleArea(node: string, face: SurfaceName, { polygon, holes }: Area): Visible {
-  return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
-}
-
-/** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
-function normalKey({ a, b, h }: WorldPoint): number {
-  return ((Math.round(a * 1e6) + 1e6) * 2_000_003 + Math.round(b * 1e6) + 1e6) * 2 + (h < 0 ? 1 : 0);
-}
-
-/** How a whole thing is laid over what lies under it. */
-type Look = Pick<GroupMark, 'strength' | 'blend'>;
-const PLAIN: Look = { strength: 1 };
-
-interface Painted {
-  readonly node: string;
-  readonly name: string;
-  readonly look: Look;
-  readonly marks: readonly Mark[];
-  readonly visible: readonly Visible[];
-}
-
-/** Neighbours in paint order that belong to one node become one named group. */
-function groupByNode(painted: readonly Painted[]): GroupMark[] {
-  const groups: { node: string; name: string; look: Look; marks: Mark[] }[] = [];
-  for (const { node, name, look, marks } of painted) {
-    if (marks.length === 0) continue;
-    const last = groups.at(-1);
-    if (last?.node === node) for (const mark of marks) last.marks.push(mark);
-    else groups.push({ node, name, look, marks: [...marks] });
-  }
-  return groups.map(({ node, name, look, marks }) => ({ kind: 'group', node, name, clip: null, ...look, marks }));
-}
-
-const seams = new WeakMap<Ink, LineStyle>();
-
-function seam(ink: Ink): LineStyle {
-  let style = seams.get(ink);
-  if (!style) seams.set(ink, (style = seamOf(ink)));
-  return style;
-}
-
-function seamOf(ink: Ink): LineStyle {
-  return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
 }
 
 /** @param host what it lies on, for a placement on a surface  @param clip what it is seen within */

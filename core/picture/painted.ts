@@ -1,0 +1,83 @@
+import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '../artwork/marks';
+import type { SurfaceName } from '../geometry/names';
+import { IDENTITY } from '../math/matrix';
+import type { WorldPoint } from '../math/points';
+import type { LinePaint, Paint } from '../paint/paint';
+import type { Path } from '../shape/path';
+import type { Area } from '../visibility/drawn-body';
+
+/** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
+const SEAM = 0.12;
+
+/** Something visible that can be pointed at, in paint order. */
+export interface Visible extends Area {
+  readonly node: string;
+  readonly face: SurfaceName | null;
+  /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
+  readonly inside?: readonly Area[];
+  /** Open lines are hit along their length, areas inside. */
+  readonly open: boolean;
+}
+
+/** A stroke along a fill's own path is one mark with it; anything else follows it. */
+export function joined(own: Mark[], lines: readonly Mark[]): readonly Mark[] {
+  const [fill, line] = [own[0], lines[0]];
+  if (own.length !== 1 || fill?.kind !== 'path' || line?.kind !== 'path' || line.path !== fill.path || line.fill) return lines;
+  own[0] = { ...fill, line: line.line };
+  return [];
+}
+
+/** A line round a side of a solid. */
+export function sideLine({ width, join }: LinePaint, path: Path, colour: string): Mark {
+  const style: LineStyle = { ink: flatInk(colour), width, cap: 'round', join: join ?? 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
+  return { kind: 'path', path, fill: null, rule: 'nonzero', line: style };
+}
+
+export function lookOf({ strength, blend }: Paint): Look {
+  return strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
+}
+
+export function visibleArea(node: string, face: SurfaceName, { polygon, holes }: Area): Visible {
+  return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
+}
+
+/** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
+export function normalKey({ a, b, h }: WorldPoint): number {
+  return ((Math.round(a * 1e6) + 1e6) * 2_000_003 + Math.round(b * 1e6) + 1e6) * 2 + (h < 0 ? 1 : 0);
+}
+
+/** How a whole thing is laid over what lies under it. */
+export type Look = Pick<GroupMark, 'strength' | 'blend'>;
+export const PLAIN: Look = { strength: 1 };
+
+export interface Painted {
+  readonly node: string;
+  readonly name: string;
+  readonly look: Look;
+  readonly marks: readonly Mark[];
+  readonly visible: readonly Visible[];
+}
+
+/** Neighbours in paint order that belong to one node become one named group. */
+export function groupByNode(painted: readonly Painted[]): GroupMark[] {
+  const groups: { node: string; name: string; look: Look; marks: Mark[] }[] = [];
+  for (const { node, name, look, marks } of painted) {
+    if (marks.length === 0) continue;
+    const last = groups.at(-1);
+    if (last?.node === node) for (const mark of marks) last.marks.push(mark);
+    else groups.push({ node, name, look, marks: [...marks] });
+  }
+  return groups.map(({ node, name, look, marks }) => ({ kind: 'group', node, name, clip: null, ...look, marks }));
+}
+
+const seams = new WeakMap<Ink, LineStyle>();
+
+export function seam(ink: Ink): LineStyle {
+  let style = seams.get(ink);
+  if (!style) seams.set(ink, (style = seamOf(ink)));
+  return style;
+}
+
+function seamOf(ink: Ink): LineStyle {
+  return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
+}
