@@ -83,7 +83,7 @@ export class DrawingsService {
 
   /** @throws UnreadableError where what is kept cannot be read as a drawing; nothing of it is changed */
   async open(id: string): Promise<OpenedDrawing | null> {
-    const found = typeof Worker === 'undefined' ? await this.openHere(id) : await this.openThere(id);
+    const found = typeof Worker === 'undefined' ? await this.openHere(id) : await this.openThere(id).catch(() => this.openHere(id));
     if (!found) return null;
     const { opened, rest } = found;
     if (!opened.ok) throw new UnreadableError(id, String(rest.name), opened.reason, opened.recovered, opened.lost);
@@ -91,7 +91,7 @@ export class DrawingsService {
     return { draft: rest.draft, revision: rest.revision, history: opened.history, stepsLost: opened.stepsLost };
   }
 
-  /** In the worker, which reads storage itself, so that nothing of it passes through the page twice. */
+  /** In the worker, which reads storage itself, so that nothing of it passes through the page twice; where it stops, the page does it. */
   private async openThere(id: string): Promise<Found | null> {
     await this.db.open();
     return (await this.runner.run('open', [this.db.name, id])) as Found | null;

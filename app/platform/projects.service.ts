@@ -17,10 +17,9 @@ export class ProjectsService {
   /** A document as a project file, with the pictures that it names. */
   async write(document: CheminDocument): Promise<Blob> {
     const assets = await this.drawings.assetsOf(document);
-    const bytes = await this.inWorker(
-      (): Promise<Uint8Array> => this.runner.run('write', [document, assets]),
-      async () => (await import('@archive')).writeArchive(document, assets),
-    );
+    const here = async (): Promise<Uint8Array> => (await import('@archive')).writeArchive(document, assets);
+    // Work is never lost for want of a worker.
+    const bytes = await this.inWorker((): Promise<Uint8Array> => this.runner.run('write', [document, assets]).catch(here), here);
     return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
   }
 
@@ -41,7 +40,7 @@ export class ProjectsService {
     }
   }
 
-  /** Where no worker can be started, the page does it; what that needs is loaded then. */
+  /** Where no worker can be started the page does it; what that needs is loaded then. */
   private async inWorker<T>(there: () => Promise<T>, here: () => Promise<T>): Promise<T> {
     return typeof Worker === 'undefined' ? here() : there();
   }

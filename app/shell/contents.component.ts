@@ -226,6 +226,7 @@ export class ContentsComponent {
 
   /** Things that are painted whole because they could not be cut where something lies in front of them. */
   protected readonly uncut = computed(() => new Set(this.pictures.picture().uncut));
+  protected readonly through = computed(() => new Set(this.pictures.picture().through));
 
   protected readonly idOf = (_: number, { node }: TreeEntry): string => node.id;
 
