@@ -91,7 +91,7 @@ describe('commands', () => {
     expect(TestBed.inject(MessageStore).messages()[0]!.title).toMatch(/No face/);
   });
 
-  it('hand over the sheet and the project as files', () => {
+  it('hand over the sheet and the project as files', async () => {
     const { commands: service } = commands();
     const made: string[] = [];
     Object.assign(URL, { createObjectURL: () => 'blob:x', revokeObjectURL: () => undefined });
@@ -100,6 +100,7 @@ describe('commands', () => {
     });
     service.run('output.svg');
     service.run('document.save-file');
+    for (let i = 0; i < 100 && made.length < 2; i++) await new Promise((done) => setTimeout(done, 10));
     expect(made).toEqual(['test.svg', 'test.chemin']);
   });
 });

@@ -76,7 +76,7 @@ describe('project files as archives', () => {
     const whole = { ...document, bitmaps: [...document.bitmaps, ...bitmaps] };
     const read = await readArchive(await writeArchive(whole, new Map([...assets, ...large])));
     expect(read.ok && [read.value.document, read.value.assets.size]).toEqual([whole, 13]);
-  });
+  }, 60_000);
 
   it('are refused with words where they lie, lead out, are doubled, too many, or hold no drawing', async () => {
     const good = strToU8(writeProject(emptyDocument('d', 'd')));
