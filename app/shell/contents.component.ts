@@ -69,6 +69,8 @@ export class ContentsComponent {
   protected readonly naming = signal<string | null>(null);
   /** The row that has the focus, or had it last. */
   protected readonly active = signal<string | null>(null);
+  /** Counts the rows that were gone to, so that an earlier one does not take the focus back. */
+  private going = 0;
   private readonly ahead = new TypeAhead();
   private readonly injector = inject(Injector);
   /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
@@ -256,7 +258,10 @@ export class ContentsComponent {
   });
 
   protected press(event: KeyboardEvent): void {
-    const at = event.target instanceof HTMLElement ? event.target.dataset['row'] : undefined;
+    if (!(event.target instanceof HTMLElement)) return;
+    // While a row is being made, the list itself has the keys.
+    const list = event.target === this.viewport()?.elementRef.nativeElement;
+    const at = list ? (this.active() ?? undefined) : event.target.dataset['row'];
     if (at === undefined) return;
     const rows = this.rows();
     // When the key was pressed, however late the page comes to it.
@@ -305,11 +310,17 @@ export class ContentsComponent {
     const place = this.rows().findIndex((row) => row.node.id === id);
     if (place < 0) return;
     this.active.set(id);
+    const going = ++this.going;
+    const made = (): HTMLElement | undefined =>
+      Array.from(this.host.querySelectorAll<HTMLElement>('[role=treeitem]')).find((element) => element.dataset['row'] === id);
+    // Scrolling takes the row away that has the keys: until the other is there, the list has them.
+    if (!made()) this.viewport()?.elementRef.nativeElement.focus({ preventScroll: true });
     this.scrollTo(place);
     // A row that was out of sight is made some frames after scrolling.
     let frames = 0;
     const focus = (): void => {
-      const row = Array.from(this.host.querySelectorAll<HTMLElement>('[role=treeitem]')).find((element) => element.dataset['row'] === id);
+      if (going !== this.going) return;
+      const row = made();
       if (row) row.focus({ preventScroll: true });
       else if (++frames < PATIENCE) requestAnimationFrame(focus);
     };
