@@ -143,6 +143,17 @@ describe('whole things', () => {
     expect(drawn(documentOf(box)).length).toBe(3);
   });
 
+  it('have no seam where something is cut out of them, and say what cuts through them', () => {
+    const slab = shape('slab', { plane: { kind: 'floor', offset: 1 }, outline: rectangleOutline({ u: 0, v: 0 }, { u: 7, v: 7 }), depth: 1 });
+    const post = shape('post', { outline: rectangleOutline({ u: 2, v: 2 }, { u: 4, v: 4 }), depth: 5 });
+    const picture = new PictureMaker().make(documentOf(slab, post));
+    expect([...picture.through].sort()).toEqual(['post', 'slab']);
+    const marks = paths(picture.marks);
+    // What is whole has a seam that closes hair lines, what is cut has none to paint over its neighbour.
+    expect(marks.some((mark) => mark.line === null)).toBe(true);
+    expect(marks.some((mark) => mark.line !== null)).toBe(true);
+  });
+
   it('have one gradient over a round side, and its exact outline', () => {
     const drum = shape('a', { depth: 3, outline: ellipseOutline({ u: 3, v: 2 }, { u: 2, v: 2 }) });
     const marks = drawn(documentOf(drum));

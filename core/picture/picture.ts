@@ -215,7 +215,8 @@ export class PictureMaker {
     // A line in the plane, or of varying width, is drawn along ends only, where it has a boundary to follow.
     const follows = line !== null && plane !== null && (!solid || isDrawnEnd(surface.name));
     const lines: Mark[] = follows ? [lineMark(line, path, node.outline, plane, colour)] : line ? [sideLine(line, path, colour)] : [];
-    const own: Mark[] = this.filled(light, stage, paint, part, path, map, solid && !line);
+    // Where something was cut out of it, a seam would run over what is in front there.
+    const own: Mark[] = this.filled(light, stage, paint, part, path, map, solid && !line && cut === null);
     own.push(...joined(own, lines));
     const areas = cut ?? part.outline;
     const face = surface.name;
