@@ -29,6 +29,7 @@ import {
 import { landing } from '../demo/index';
 import { manyRows, openingRows, placementRows, roundRows } from './edits';
 import { median, type Row } from './measure';
+import { regionRows } from './regions';
 import { boxScene } from './scenes';
 
 /** A camera change: everything about the projection is new, so nothing kept helps. */
@@ -215,6 +216,7 @@ function loadRows(): Row[] {
 
 const rows = [
   ...cameraRows(),
+  ...regionRows(),
   ...steeringRows(),
   ...dragRows(),
   ...snapRows(),

@@ -17,7 +17,7 @@ import { flattenOutline, isCurved } from '../shape/segments';
 import { FACET } from '../geometry/depth-recipe';
 import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
-import { cutPath } from './cut';
+import { cutPath } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { groupByNode, joined, lookOf, normalKey, PLAIN, seam, sideLine, visibleArea, type Painted, type Visible } from './painted';

@@ -2,7 +2,7 @@ import { flatInk, type GradientStop, type Ink, type Mark } from '../artwork/mark
 import { ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
 import { IDENTITY } from '../math/matrix';
 import type { SheetPoint, WorldPoint } from '../math/points';
-import { sheetFromWorld, type Projection } from '../projection/projection';
+import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
 import { ruledPath, type Stretch } from '../visibility/drawn-body';
 
@@ -28,7 +28,7 @@ interface Stop {
  * @param path of the whole stretch
  * @param seam closes the hair line to the neighbours, by the ink
  */
-export function roundFill(projection: Projection, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
+export function roundFill(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
   const n = ruled.directrix.length;
   const colourAt = (s: number): string => {
     const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + 1e-6, n));
@@ -60,7 +60,7 @@ const wrapped = (s: number, n: number): number => (s >= n ? s - n : s);
  * Places on a line across the generators, by the parameter of the directrix; null where the generators are not parallel
  * on the sheet.
  */
-function acrossGenerators(projection: Projection, ruled: Ruled, { from, to }: Stretch): ((s: number) => SheetPoint) | null {
+function acrossGenerators(projection: EyeMatrix, ruled: Ruled, { from, to }: Stretch): ((s: number) => SheetPoint) | null {
   const n = ruled.directrix.length;
   const places = [from, (from + to) / 2, to].map((s) => [0, 1].map((k) => sheetFromWorld(projection, ruledPoint(ruled, wrapped(s, n), k))));
   const [p, q] = places[1]!;
@@ -102,7 +102,7 @@ function missOf(from: string, between: string, to: string, share: number): numbe
   return Math.max(...m.map((value, i) => Math.abs(value - (p[i]! + (q[i]! - p[i]!) * share))));
 }
 
-function strips(projection: Projection, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => string): readonly Mark[] {
+function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => string): readonly Mark[] {
   const bounds: number[] = [stretch.from];
   const cut = (from: number, to: number, halvings: number): void => {
     const apart = channels(colourAt(from)).map((value, i) => Math.abs(value - channels(colourAt(to))[i]!));

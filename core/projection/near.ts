@@ -1,8 +1,8 @@
 import type { WorldPoint } from '../math/points';
-import type { Projection } from './projection';
+import type { EyeMatrix } from './projection';
 
 /** Homogeneous w of a world point: its depth in mm in perspective, 1 in parallel projections. */
-export function wOf({ matrix: m }: Projection, { a, b, h }: WorldPoint): number {
+export function wOf({ matrix: m }: EyeMatrix, { a, b, h }: WorldPoint): number {
   return m[8] * a + m[9] * b + m[10] * h + m[11];
 }
 
@@ -10,7 +10,7 @@ export function wOf({ matrix: m }: Projection, { a, b, h }: WorldPoint): number 
  * A closed polygon of the world without the part before the near plane (Sutherland & Hodgman 1974); the same array
  * where nothing is cut, empty where nothing is left.
  */
-export function clipNear(projection: Projection, corners: readonly WorldPoint[]): readonly WorldPoint[] {
+export function clipNear(projection: EyeMatrix, corners: readonly WorldPoint[]): readonly WorldPoint[] {
   const near = projection.near * (1 + 1e-9);
   if (near === 0) return corners;
   const depths = corners.map((c) => wOf(projection, c) - near);
@@ -26,7 +26,7 @@ export function clipNear(projection: Projection, corners: readonly WorldPoint[])
 }
 
 /** An open line of the world in the pieces that lie behind the near plane. */
-export function clipLineNear(projection: Projection, points: readonly WorldPoint[]): readonly (readonly WorldPoint[])[] {
+export function clipLineNear(projection: EyeMatrix, points: readonly WorldPoint[]): readonly (readonly WorldPoint[])[] {
   const near = projection.near * (1 + 1e-9);
   if (near === 0) return [points];
   const pieces: WorldPoint[][] = [];

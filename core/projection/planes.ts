@@ -1,6 +1,6 @@
 import { apply33, invert33, type Mat33 } from '../math/matrix';
 import { addWorld, crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
-import type { Projection } from './projection';
+import type { EyeMatrix, Projection } from './projection';
 import { facesPicture, type ProjectionSetup } from './setup';
 
 /**
@@ -135,7 +135,7 @@ export function worldFromPlane({ origin, u, v }: PlaneFrame, p: PlanePoint): Wor
 }
 
 /** The homography from a frame's (u, v) to the sheet. For a parallel projection its last row is (0, 0, 1). */
-export function sheetFromFrame({ matrix: m }: Projection, { origin: o, u, v }: PlaneFrame): Mat33 {
+export function sheetFromFrame({ matrix: m }: EyeMatrix, { origin: o, u, v }: PlaneFrame): Mat33 {
   const row = (r: number, p: WorldPoint, w: number): number => (m[r] ?? 0) * p.a + (m[r + 1] ?? 0) * p.b + (m[r + 2] ?? 0) * p.h + (m[r + 3] ?? 0) * w;
   return [row(0, u, 0), row(0, v, 0), row(0, o, 1), row(4, u, 0), row(4, v, 0), row(4, o, 1), row(8, u, 0), row(8, v, 0), row(8, o, 1)];
 }

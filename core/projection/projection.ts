@@ -9,15 +9,20 @@ import type { ProjectionSetup } from './setup';
 export type Homogeneous = readonly [number, number, number, number];
 
 /**
- * A projection: one matrix, and the eye as its null vector. Parallel projections have their eye at infinity
- * (w = 0, pointing to the viewer), so that nothing downstream needs to know the family.
+ * What an eye sees, and where on its sheet: one matrix, and the eye as its null vector. Parallel projections have their
+ * eye at infinity (w = 0, pointing to the viewer), so that nothing downstream needs to know the family; the sun and
+ * lamps have eyes as viewers have (`eyeAt`).
  */
-export interface Projection {
-  readonly setup: ProjectionSetup;
+export interface EyeMatrix {
   readonly matrix: Mat34;
   readonly eye: Homogeneous;
   /** Smallest homogeneous w that is drawn: the near plane of a perspective in mm of depth, 0 for parallel projections. */
   readonly near: number;
+}
+
+/** The projection of a drawing: what the viewer sees, and the set-up that it was made from. */
+export interface Projection extends EyeMatrix {
+  readonly setup: ProjectionSetup;
 }
 
 /** The projection of a set-up. Cheap; keep it by identity of the set-up where it is asked for often. */
@@ -61,7 +66,7 @@ export function eyeOf(m: Mat34): Homogeneous {
 }
 
 /** The sheet point of a world point, or null where it lies before the near plane or behind the eye. */
-export function sheetFromWorld({ matrix: m, near }: Projection, p: WorldPoint): SheetPoint | null {
+export function sheetFromWorld({ matrix: m, near }: EyeMatrix, p: WorldPoint): SheetPoint | null {
   const w = m[8] * p.a + m[9] * p.b + m[10] * p.h + m[11];
   if (!(w > near)) return null;
   return {
@@ -71,13 +76,13 @@ export function sheetFromWorld({ matrix: m, near }: Projection, p: WorldPoint): 
 }
 
 /** Positive where a face with this outward normal, through this point, is turned to the viewer. */
-export function facing({ eye }: Projection, normal: WorldPoint, on: WorldPoint): number {
+export function facing({ eye }: EyeMatrix, normal: WorldPoint, on: WorldPoint): number {
   const w = eye[3];
   return normal.a * (eye[0] - w * on.a) + normal.b * (eye[1] - w * on.b) + normal.h * (eye[2] - w * on.h);
 }
 
 /** How an axis is drawn at a world point: the sheet vector of one true mm along it, or null where the point is not drawn. */
-export function drawnAt({ matrix: m, near }: Projection, { a, b, h }: WorldPoint, axis: Axis): SheetPoint | null {
+export function drawnAt({ matrix: m, near }: EyeMatrix, { a, b, h }: WorldPoint, axis: Axis): SheetPoint | null {
   const w = m[8] * a + m[9] * b + m[10] * h + m[11];
   if (!(w > near)) return null;
   const x = (m[0] * a + m[1] * b + m[2] * h + m[3]) / w;

@@ -1,6 +1,6 @@
 import { invert33, type Mat33 } from '../math/matrix';
 import type { WorldPoint } from '../math/points';
-import type { Projection } from './projection';
+import type { EyeMatrix } from './projection';
 
 /** The lines of sight of a projection: for every sheet point, the world points that are drawn there. */
 export interface Sight {
@@ -8,7 +8,7 @@ export interface Sight {
   readonly back: readonly number[];
   /** What nearness is multiplied by, so that it is of the order of mm. */
   readonly unit: number;
-  readonly projection: Projection;
+  readonly projection: EyeMatrix;
 }
 
 /** Coefficients of a nearness over the sheet: `x * p + y * q + r`. Larger is nearer to the viewer. */
@@ -22,7 +22,7 @@ export interface Nearness {
  * The lines of sight: for a parallel projection the right inverse P^T (P P^T)^-1 of its matrix, for a perspective the
  * rays M^-1 s from the eye (Hartley & Zisserman, 6.2.2), both as a 4 x 3 matrix.
  */
-export function sightFrom(projection: Projection): Sight {
+export function sightFrom(projection: EyeMatrix): Sight {
   const m = projection.matrix;
   if (projection.eye[3] !== 0) {
     const rays = invert33([m[0], m[1], m[2], m[4], m[5], m[6], m[8], m[9], m[10]]);
@@ -45,7 +45,7 @@ export function sightFrom(projection: Projection): Sight {
 }
 
 /** Square of the depth of the world's origin, so that nearness differs there by mm as it does in parallel projections. */
-function unitDepth({ matrix: m, near }: Projection): number {
+function unitDepth({ matrix: m, near }: EyeMatrix): number {
   return Math.max(m[11] * m[11], near * near);
 }
 

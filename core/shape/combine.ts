@@ -1,10 +1,11 @@
-import { Clipper, ClipType, FillRule, PolyTree64, type Path64, type Paths64, type Point64, type PolyPath64 } from 'clipper2-ts';
+import { Clipper, ClipType, FillRule, type Path64, type Paths64, type Point64 } from 'clipper2-ts';
 import Flatbush from 'flatbush';
 import polygonClipping from 'polygon-clipping';
 import { CoreError } from '../math/errors';
 import type { PlanePoint } from '../math/points';
 import { TICKS_PER_CELL } from '../math/tolerances';
 import { pointsOfSegments } from './from-segments';
+import { nestRings } from './nest';
 import { outlineOfRings, ringsOf, type Outline } from './outline';
 import { chordsOf, outlineSegments, pointAt, type Segment } from './segments';
 import { refineCrossing, reverseSegment, sliceSegment } from './split';
@@ -88,30 +89,13 @@ function boundaryLength(paths: Paths64): number {
 function bySweep(operation: Combining, a: Paths64, b: Paths64): Paths64 | null {
   const method = { union: 'union', subtract: 'difference', intersect: 'intersection', exclude: 'xor' } as const;
   const polygons = (paths: Paths64): [number, number][][][] =>
-    treeOf(normal(paths)).map((rings) => rings.map((ring) => ring.map((p): [number, number] => [p.x, p.y])));
+    nestRings(normal(paths)).map((rings) => rings.map((ring) => ring.map((p): [number, number] => [p.x, p.y])));
   try {
     const result = polygonClipping[method[operation]](polygons(a), polygons(b));
     return result.flat().map((ring) => ring.slice(0, -1).map(([x, y]) => ({ x: Math.round(x), y: Math.round(y) })));
   } catch {
     return null;
   }
-}
-
-/** Areas as connected parts: each an outer ring followed by its holes. */
-function treeOf(area: Paths64): readonly (readonly Path64[])[] {
-  const tree = new PolyTree64();
-  Clipper.booleanOpWithPolyTree(ClipType.Union, area, null, tree, FillRule.EvenOdd);
-  const parts: Path64[][] = [];
-  const visit = (node: PolyPath64, outer: boolean): void => {
-    if (outer && node.poly) parts.push([node.poly, ...children(node).flatMap((hole) => (hole.poly ? [hole.poly] : []))]);
-    for (const child of children(node)) visit(child, !outer);
-  };
-  for (const child of children(tree)) visit(child, true);
-  return parts;
-}
-
-function children(node: PolyPath64): readonly PolyPath64[] {
-  return Array.from({ length: node.count }, (_, i) => node.child(i));
 }
 
 /** A chord of a source: between two parameters of one of the segments. */
@@ -158,7 +142,7 @@ class Sources {
   }
 
   outlines(area: Paths64): readonly Outline[] {
-    return treeOf(area).flatMap((rings) => {
+    return nestRings(normal(area)).flatMap((rings) => {
       const [outer, ...holes] = rings.map((ring) => pointsOfSegments(this.follow(ring), true));
       const bounds = outer && outer.length >= 2 ? outer : null;
       return bounds ? [outlineOfRings([bounds, ...holes.filter((hole) => hole.length >= 2)], true)] : [];

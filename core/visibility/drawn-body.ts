@@ -5,7 +5,7 @@ import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
 import { clipLineNear, clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
-import { facing, type Projection } from '../projection/projection';
+import { facing, type EyeMatrix } from '../projection/projection';
 import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, reversePath, type Path } from '../shape/path';
@@ -137,7 +137,7 @@ export function isTurned({ sight: { projection } }: View, { form, loops, bothSid
 }
 
 /** Square of the distance from a point to the eye, or of the length of the eye's direction. */
-function sightSquare({ eye }: Projection, a: number, b: number, h: number): number {
+function sightSquare({ eye }: EyeMatrix, a: number, b: number, h: number): number {
   const w = eye[3];
   return (eye[0] - w * a) ** 2 + (eye[1] - w * b) ** 2 + (eye[2] - w * h) ** 2;
 }
@@ -162,7 +162,7 @@ function flatPart(view: View, surface: Surface): DrawnSurface | null {
   return facets.length === 0 ? null : new DrawnSurface(view, surface, facets, normal);
 }
 
-function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nearness, back: boolean): readonly DrawnFacet[] {
+function drawnFacets(projection: EyeMatrix, facets: readonly Facet[], near: Nearness, back: boolean): readonly DrawnFacet[] {
   const drawn: DrawnFacet[] = [];
   for (const facet of facets) {
     const polygon = projectLoop(projection, facet.corners, back);
@@ -176,7 +176,7 @@ function drawnFacets(projection: Projection, facets: readonly Facet[], near: Nea
  * lies before the near plane; null where nothing is left.
  * @param back the loop is seen from behind
  */
-function projectLoop(projection: Projection, loop: readonly number[], back: boolean): number[] | null {
+function projectLoop(projection: EyeMatrix, loop: readonly number[], back: boolean): number[] | null {
   const m = projection.matrix;
   const near = projection.near * (1 + 1e-9);
   const n = loop.length / 3;
@@ -194,7 +194,7 @@ function projectLoop(projection: Projection, loop: readonly number[], back: bool
   return out;
 }
 
-function projectClipped(projection: Projection, loop: readonly number[], back: boolean): number[] | null {
+function projectClipped(projection: EyeMatrix, loop: readonly number[], back: boolean): number[] | null {
   const kept = clipNear(projection, worldPoints(loop));
   if (kept.length < 3) return null;
   const flat = flatPoints(kept);
@@ -206,7 +206,7 @@ function projectClipped(projection: Projection, loop: readonly number[], back: b
 const LOOKS = 24;
 
 /** The stretches of a ruled surface that are turned to the viewer, as parameters; bounded where it turns away. */
-export function seenStretches(projection: Projection, ruled: Ruled): readonly Stretch[] {
+export function seenStretches(projection: EyeMatrix, ruled: Ruled): readonly Stretch[] {
   const towards = (s: number): number => facing(projection, ruledNormal(ruled, s), ruledPoint(ruled, s, 0));
   const n = ruled.directrix.length;
   const ends: number[] = [];
@@ -283,7 +283,7 @@ export function segmentsOf(directrix: readonly Segment[], { from, to }: Stretch)
  * The exact path of a stretch of a ruled surface: along one rim, down a generator, back along the other, up again. All
  * of a closed one is bounded by its rims alone. Null where a part lies before the near plane.
  */
-export function ruledPath(projection: Projection, ruled: Ruled, stretch: Stretch): Path | null {
+export function ruledPath(projection: EyeMatrix, ruled: Ruled, stretch: Stretch): Path | null {
   const whole = ruled.closed && stretch.to - stretch.from >= ruled.directrix.length;
   const segments = segmentsOf(ruled.directrix, stretch);
   const [near, far] = ruled.rims.map((frame) => drawSegments(segments, whole, sheetFromFrame(projection, frame), projection.near));

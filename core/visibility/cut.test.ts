@@ -1,6 +1,6 @@
 import { signedArea } from '../math/polygon';
 import { randomFrom, runs } from '../testing/random';
-import type { Area } from '../visibility/drawn-body';
+import type { Area } from './drawn-body';
 import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
 import { cutPath, type Cut } from './cut';
 

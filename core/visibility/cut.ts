@@ -1,6 +1,8 @@
-import { Clipper, ClipType, FillRule, PolyTree64, type Path64, type PolyPath64 } from 'clipper2-ts';
+import { Clipper, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { isConvex } from '../math/polygon';
+import { nestRings } from '../shape/nest';
 import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
-import type { Area } from '../visibility/drawn-body';
+import type { Area } from './drawn-body';
 import { restoreCurves, traceCurves } from './restore-curves';
 
 /** What is left of an area, or the whole of it where cutting failed. */
@@ -26,37 +28,50 @@ const CHORDS = 0.004;
  * What a path bounds (by the even-odd rule) without some areas, combined on whole numbers (Clipper's Vatti sweep), so
  * that edges which touch or coincide are no special case; curves that are left come back as curves. Areas check the
  * result: what is left must be the path less what the others share with it, up to what rounding explains. Never throws.
+ * All areas are taken away at once, so the cost is that of one sweep over all their edges, twice for the check.
  */
 export function cutPath(path: Path, others: readonly Area[]): Cut {
   const rings = flattenPath(path, CHORDS).filter((ring) => ring.length >= 6);
   const whole: Cut = { parts: areasOfRings(rings), path, failed: true };
   const k = scaleFor(rings, others);
   if (k === null) return whole;
-  const [subject, clip] = [rings.map((ring) => scaled(ring, k)), others.map((other) => [other.polygon, ...(other.holes ?? [])].map((ring) => scaled(ring, k)))];
   try {
-    // Others may overlap each other: they are united first, so that even-odd cannot leave holes between them.
-    const united = clip.length > 1 ? clip.reduce(unite, []) : (clip[0] ?? []);
-    const tree = new PolyTree64();
-    Clipper.booleanOpWithPolyTree(ClipType.Difference, subject, united, tree, FillRule.EvenOdd);
-    const common = Clipper.booleanOp(ClipType.Intersection, subject, united, FillRule.EvenOdd);
-    const left = pathsOf(tree);
-    const own = Clipper.areaPaths(Clipper.booleanOp(ClipType.Union, subject, [], FillRule.EvenOdd));
-    const allowed = 4 * [...subject, ...united].reduce((sum, ring) => sum + lengthOf(ring), 16);
-    if (Math.abs(own - Clipper.areaPaths(common) - Clipper.areaPaths(left)) > allowed) return whole;
+    const subject = wound(rings, k);
+    const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
+    const left = Clipper.booleanOp(ClipType.Difference, subject, clip, FillRule.NonZero);
+    const common = Clipper.booleanOp(ClipType.Intersection, subject, clip, FillRule.NonZero);
+    const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
+    if (Math.abs(Clipper.areaPaths(subject) - Clipper.areaPaths(common) - Clipper.areaPaths(left)) > allowed) return whole;
     const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
     const pieces = left.map((ring) => (traced ? restoreCurves(ring, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
-    return { parts: areasOf(tree, k), path: joinPaths(pieces), failed: false };
+    return { parts: nestRings(left).map((part) => areaOf(part, k)), path: joinPaths(pieces), failed: false };
   } catch {
     return whole;
   }
+}
+
+/**
+ * Rings on whole numbers that wind once round what they bound by the even-odd rule, so that several such areas can be
+ * taken together by counting windings: what two of them share is then no hole.
+ */
+function wound(rings: readonly ArrayLike<number>[], k: number): Path64[] {
+  const [only] = rings;
+  if (rings.length === 1 && isConvex(only!)) {
+    const ring = scaled(only!, k);
+    return [Clipper.area(ring) < 0 ? ring.reverse() : ring];
+  }
+  return Clipper.booleanOp(
+    ClipType.Union,
+    rings.map((ring) => scaled(ring, k)),
+    [],
+    FillRule.EvenOdd,
+  );
 }
 
 function areasOfRings(rings: readonly number[][]): readonly Area[] {
   const [polygon, ...holes] = rings;
   return polygon ? [holes.length > 0 ? { polygon, holes } : { polygon }] : [];
 }
-
-const unite = (p: Path64[], q: Path64[]): Path64[] => Clipper.booleanOp(ClipType.Union, p, q, FillRule.EvenOdd);
 
 function scaleFor(rings: readonly number[][], others: readonly Area[]): number | null {
   let largest = 1;
@@ -74,21 +89,9 @@ function scaled(flat: ArrayLike<number>, k: number): Path64 {
   return ring;
 }
 
-const children = (node: PolyPath64): readonly PolyPath64[] => Array.from({ length: node.count }, (_, i) => node.child(i));
-
-function pathsOf(node: PolyPath64): Path64[] {
-  return children(node).flatMap((child) => [...(child.poly ? [child.poly] : []), ...pathsOf(child)]);
-}
-
-function areasOf(node: PolyPath64, k: number): Area[] {
+function areaOf([outer, ...holes]: readonly Path64[], k: number): Area {
   const flat = (ring: Path64): number[] => ring.flatMap(({ x, y }) => [x / k, y / k]);
-  return children(node).flatMap((outer): Area[] => {
-    const holes = children(outer);
-    const inner = holes.flatMap((hole) => areasOf(hole, k));
-    if (!outer.poly) return inner;
-    const left = holes.flatMap((hole) => (hole.poly ? [flat(hole.poly)] : []));
-    return [left.length > 0 ? { polygon: flat(outer.poly), holes: left } : { polygon: flat(outer.poly) }, ...inner];
-  });
+  return holes.length > 0 ? { polygon: flat(outer!), holes: holes.map(flat) } : { polygon: flat(outer!) };
 }
 
 function lengthOf(ring: Path64): number {

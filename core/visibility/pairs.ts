@@ -1,0 +1,175 @@
+import { TOUCHING } from '../math/tolerances';
+import type { DrawnBody, DrawnSurface } from './drawn-body';
+import { rangesOverlap, relate, type Relation } from './relation';
+import { relateBodies, watcherOf, type Watcher } from './separate';
+
+/** A surface of one body and one of another (or of the same) that overlap on the sheet, and how. */
+export interface Detail {
+  readonly f: number;
+  readonly g: number;
+  readonly relation: Relation;
+}
+
+/** Two bodies that overlap on the sheet. */
+export interface Pair {
+  readonly f: Links;
+  readonly g: Links;
+  /** Which is wholly in front; null where their surfaces have to be compared one by one. */
+  front: Links | null;
+  details: readonly Detail[] | null;
+}
+
+/** What is known of one body: the bodies that it overlaps, as links, so that no look-up stands in the way. */
+export interface Links {
+  readonly drawn: DrawnBody;
+  /** Its place among the bodies given last; the document's order. */
+  index: number;
+  /** The update that it was last part of. */
+  stamp: number;
+  readonly pairs: Pair[];
+  /** How its own surfaces lie to one another, where it is not convex. */
+  own: readonly Detail[] | null;
+}
+
+/**
+ * Keeps which bodies overlap for an eye, and which of them is in front, from one time to the next, so that moving one
+ * thing compares only that thing.
+ *
+ * Bodies that overlap on the sheet are compared as wholes by a plane that has them on its two sides, which settles
+ * nearly all of them (Fuchs, Kedem & Naylor 1980 use such planes in a tree; taken pair by pair they need no tree to be
+ * built, nothing is ever split, and what is dragged is compared alone). Where no plane parts two bodies, and within a
+ * body that is not convex, surfaces are compared inside their overlap (Newell, Newell & Sancha 1972), when they are
+ * asked for.
+ */
+export class PairKeeper {
+  private readonly known = new Map<DrawnBody, Links>();
+  private stamp = 0;
+
+  /** What is known of each of these bodies, in their order; the same objects as last time cost nothing to compare again. */
+  update(bodies: readonly DrawnBody[]): readonly Links[] {
+    const { known } = this;
+    const stamp = ++this.stamp;
+    const all = new Array<Links>(bodies.length);
+    const fresh: Links[] = [];
+    for (let index = 0; index < bodies.length; index++) {
+      const drawn = bodies[index]!;
+      let links = known.get(drawn);
+      if (!links) {
+        links = { drawn, index, stamp, pairs: [], own: null };
+        fresh.push(links);
+        known.set(drawn, links);
+      }
+      links.index = index;
+      links.stamp = stamp;
+      all[index] = links;
+    }
+    if (fresh.length === all.length && known.size > all.length) {
+      // Nothing of what was known is left.
+      known.clear();
+      for (const links of all) known.set(links.drawn, links);
+    } else if (known.size > all.length) {
+      for (const links of known.values()) {
+        if (links.stamp === stamp) continue;
+        forget(links);
+        known.delete(links.drawn);
+      }
+    }
+    const seen = bodies.find(({ surfaces }) => surfaces.length > 0);
+    if (seen) {
+      const watcher = watcherOf(seen.surfaces[0]!.view.sight.projection.eye);
+      if (fresh.length * 8 > all.length) compareBySweep(watcher, all, new Set(fresh));
+      else compareEach(watcher, all, fresh);
+    }
+    return all;
+  }
+}
+
+function forget(links: Links): void {
+  for (const pair of links.pairs) {
+    const { pairs } = pair.f === links ? pair.g : pair.f;
+    const at = pairs.indexOf(pair);
+    pairs[at] = pairs[pairs.length - 1]!;
+    pairs.pop();
+  }
+}
+
+function compareEach(watcher: Watcher, all: readonly Links[], fresh: readonly Links[]): void {
+  const waiting = new Set(fresh);
+  for (const links of fresh) {
+    waiting.delete(links);
+    for (const other of all) {
+      if (rangesOverlap(links.drawn.ranges, other.drawn.ranges) && other !== links && !waiting.has(other)) link(watcher, links, other);
+    }
+  }
+}
+
+/**
+ * Compares every pair with a fresh body in it whose ranges overlap. Bodies are swept in the order of their smallest x;
+ * their ranges lie in one array in that order, already narrowed by what counts as touching, so that the inner loop
+ * reads memory in a row. The plain form of the test is `rangesOverlap`.
+ */
+function compareBySweep(watcher: Watcher, all: readonly Links[], fresh: ReadonlySet<Links>): void {
+  const sorted = all.filter((links) => links.drawn.surfaces.length > 0).sort((f, g) => f.drawn.ranges[0]! - g.drawn.ranges[0]!);
+  const n = sorted.length;
+  const every = fresh.size === all.length;
+  const stride = sorted[0]?.drawn.ranges.length ?? 0;
+  const ranges = narrowedRanges(sorted, stride);
+  for (let i = 0; i < n; i++) {
+    const links = sorted[i]!;
+    const isFresh = every || fresh.has(links);
+    const at = i * stride;
+    const reach = ranges[at + 1]!;
+    for (let j = i + 1, to = at + stride; j < n; j++, to += stride) {
+      if (ranges[to]! >= reach) break;
+      let d = 2;
+      while (d < stride && ranges[at + d]! < ranges[to + d + 1]! && ranges[to + d]! < ranges[at + d + 1]!) d += 2;
+      if (d >= stride && (isFresh || fresh.has(sorted[j]!))) link(watcher, links, sorted[j]!);
+    }
+  }
+}
+
+function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array {
+  const ranges = new Float64Array(sorted.length * stride);
+  let largest = 1;
+  sorted.forEach(({ drawn }, i) => {
+    ranges.set(drawn.ranges, i * stride);
+    for (const value of drawn.ranges) if (Math.abs(value) > largest) largest = Math.abs(value);
+  });
+  const slack = TOUCHING * largest;
+  for (let k = 0; k < ranges.length; k += 2) {
+    ranges[k]! += slack;
+    ranges[k + 1]! -= slack;
+  }
+  return ranges;
+}
+
+function link(watcher: Watcher, f: Links, g: Links): void {
+  if (f.drawn.surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
+  const relation = relateBodies(watcher, f.drawn.body, g.drawn.body);
+  if (relation === 'apart') return;
+  const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null };
+  f.pairs.push(pair);
+  g.pairs.push(pair);
+}
+
+/** How the surfaces of a pair lie to one another, compared once. */
+export function detailsOf(pair: Pair): readonly Detail[] {
+  return (pair.details ??= compared(pair.f.drawn.surfaces, pair.g.drawn.surfaces, false));
+}
+
+function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean): readonly Detail[] {
+  const details: Detail[] = [];
+  for (let i = 0; i < some.length; i++) {
+    for (let j = same ? i + 1 : 0; j < others.length; j++) {
+      if (!rangesOverlap(some[i]!.ranges, others[j]!.ranges)) continue;
+      const relation = relate(some[i]!, others[j]!);
+      if (relation.kind !== 'apart') details.push({ f: i, g: j, relation });
+    }
+  }
+  return details;
+}
+
+export function ownDetails(links: Links): readonly Detail[] {
+  const { body, surfaces } = links.drawn;
+  return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true));
+}
