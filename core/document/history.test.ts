@@ -1,3 +1,4 @@
+import { isometricSetup } from '../projection/setup';
 import fc from 'fast-check';
 import { CoreError } from '../math/errors';
 import { edgeLength, rectangleOutline } from '../shape/outline';
@@ -59,7 +60,7 @@ function randomEdit(document: CheminDocument, [kind, pick, p, q]: readonly [numb
     case 9:
       return { kind: 'grid', grid: { ...document.grid, cell: 1 + (p % 20), bold: 1 + (q % 9) } };
     case 10:
-      return { kind: 'projection', projection: { ...document.projection, measure: p % 2 ? 'true' : 'drawing' } };
+      return { kind: 'projection', projection: { ...isometricSetup({ x: 150, y: 90 }), measure: p % 2 ? 'true' : 'drawing' } };
     case 11: {
       const artwork = document.artworks[0];
       if (!artwork) return { kind: 'title', name: 'no artwork' };

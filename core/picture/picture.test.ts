@@ -6,7 +6,8 @@ import type { GroupMark, Mark, PathMark } from '../artwork/marks';
 import { paintMarks, paintSheet, type CanvasLike } from '../output/paint-canvas';
 import { escapeXml, svgFromSheet } from '../output/paint-svg';
 import type { PlaneKind } from '../projection/planes';
-import { rectangleOutline } from '../shape/outline';
+import { projectionFrom, sheetFromWorld } from '../projection/projection';
+import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { catchSource } from './catch-source';
 import { pickAt } from './pick';
 import { PictureMaker } from './picture';
@@ -27,6 +28,22 @@ describe('the picture', () => {
     const { marks } = new PictureMaker().make(documentWith(shape('crate', 'floor', 0, [0, 0], [2, 2], 3)));
     expect(marks).toHaveLength(1);
     expect(named(marks).sort()).toEqual(['crate', 'crate, left side', 'crate, right side', 'crate, top']);
+  });
+
+  it('draws a line up to where it goes into a solid, there and under the pointer', () => {
+    const outline = outlineThrough([{ u: -3, v: 2 }, { u: 0.25, v: 2 }], false); // prettier-ignore
+    const line: ShapeNode = { ...shape('line', 'floor', 1, [0, 0], [1, 1]), outline, paint: { fill: null, line: { colour: '#2b2f36', width: 0.5 } } };
+    const { marks, visible, through } = new PictureMaker().make(documentWith(shape('block', 'floor', 0, [0, 0], [4, 4], 2), line));
+    const own = marks.find(({ node }) => node === 'line')!.marks[0] as PathMark;
+    const there = visible.find(({ node }) => node === 'line')!.polygon;
+    // It enters the left side, the plane a = 0, half a cell up; the line's half width is looked at with it.
+    const [start, end] = [sheetFromWorld(projectionFrom(emptyDocument('d', 'd').projection), { a: -24, b: 16, h: 8 })!, sheetFromWorld(projectionFrom(emptyDocument('d', 'd').projection), { a: 0, b: 16, h: 8 })!]; // prettier-ignore
+    expect(own.path.verbs).toBe('ML');
+    const ends = [own.path.coords.slice(0, 2), own.path.coords.slice(2)].sort((p, q) => p[0]! - q[0]!);
+    expect(Math.hypot(ends[0]![0]! - start.x, ends[0]![1]! - start.y)).toBeLessThan(0.001);
+    expect(Math.hypot(ends[1]![0]! - end.x, ends[1]![1]! - end.y)).toBeLessThan(0.6);
+    expect([...through].sort()).toEqual(['block', 'line']);
+    expect(Array.from(there)).toEqual(own.path.coords);
   });
 
   it('paints what is nearer later, whatever the order of the document', () => {

@@ -17,7 +17,7 @@ import { flattenOutline, isCurved } from '../shape/segments';
 import { FACET } from '../geometry/depth-recipe';
 import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
-import { cutPath } from '../visibility/cut';
+import { cutSurface, type Cut } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { groupByNode, joined, lookOf, normalKey, PLAIN, seam, sideLine, visibleArea, type Painted, type Visible } from './painted';
@@ -82,7 +82,7 @@ export class PictureMaker {
     const uncut = new Set<string>();
     const inSpace = order.map((part): Painted => {
       const { node, drawn } = space[part.body]!;
-      const left = part.cuts ? cutPath(part.surface.path, part.cuts) : null;
+      const left = part.cuts ? cutSurface(part.surface, part.cuts) : null;
       if (left?.failed) uncut.add(node.owner);
       const on = onFaces?.get(keyOf(node.within, node.node.id)) ?? NONE;
       return this.paintPart(document.light, stage, part, drawn.painted, node, left, on, artworks);
@@ -171,7 +171,7 @@ export class PictureMaker {
     { surface, index }: OrderedSurface,
     kept: KeptPaint[],
     drawn: DrawnNode,
-    left: ReturnType<typeof cutPath> | null,
+    left: Cut | null,
     on: readonly OnFace[],
     artworks: ReadonlyMap<string, Artwork>,
   ): Painted {
@@ -209,7 +209,7 @@ export class PictureMaker {
     const plane = map && { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
     if (!surface) {
       const marks = line && plane ? [lineMark(line, path, node.outline, plane, colour)] : [];
-      return { node: owner, name, look, marks, visible: part.outline.map(({ polygon }) => ({ node: owner, face: null, polygon, open: true })) };
+      return { node: owner, name, look, marks, visible: (cut ?? part.outline).map(({ polygon }) => ({ node: owner, face: null, polygon, open: true })) };
     }
     const solid = node.depth !== 0;
     // A line in the plane, or of varying width, is drawn along ends only, where it has a boundary to follow.

@@ -1,5 +1,5 @@
 import type { CheminDocument } from '../document/types';
-import { projectionFrom, inCells } from '../projection/projection';
+import { inCells, projectionFrom, type Projection } from '../projection/projection';
 import { sightFrom, type Sight } from '../projection/sight';
 import { rangeDirections, type View } from '../visibility/drawn-body';
 import { seenBox, type SeenBox } from './dashes';
@@ -7,7 +7,7 @@ import { seenBox, type SeenBox } from './dashes';
 /** Everything that a thing's place on the sheet depends on besides itself. Made once a projection, cell size and sheet. */
 export interface Stage {
   /** Lines of sight for places in mm of the world. */
-  readonly sight: Sight;
+  readonly sight: Sight<Projection>;
   /** The same for bodies, which are in cells. */
   readonly view: View;
   readonly cell: number;

@@ -3,12 +3,12 @@ import type { WorldPoint } from '../math/points';
 import type { EyeMatrix } from './projection';
 
 /** The lines of sight of a projection: for every sheet point, the world points that are drawn there. */
-export interface Sight {
+export interface Sight<Seen extends EyeMatrix = EyeMatrix> {
   /** A 4 x 3 matrix in rows, from homogeneous sheet points to what is drawn there. */
   readonly back: readonly number[];
   /** What nearness is multiplied by, so that it is of the order of mm. */
   readonly unit: number;
-  readonly projection: EyeMatrix;
+  readonly projection: Seen;
 }
 
 /** Coefficients of a nearness over the sheet: `x * p + y * q + r`. Larger is nearer to the viewer. */
@@ -22,7 +22,7 @@ export interface Nearness {
  * The lines of sight: for a parallel projection the right inverse P^T (P P^T)^-1 of its matrix, for a perspective the
  * rays M^-1 s from the eye (Hartley & Zisserman, 6.2.2), both as a 4 x 3 matrix.
  */
-export function sightFrom(projection: EyeMatrix): Sight {
+export function sightFrom<Seen extends EyeMatrix>(projection: Seen): Sight<Seen> {
   const m = projection.matrix;
   if (projection.eye[3] !== 0) {
     const rays = invert33([m[0], m[1], m[2], m[4], m[5], m[6], m[8], m[9], m[10]]);

@@ -63,7 +63,7 @@ describe('laying on another plane', () => {
   });
 
   it('comes back from everywhere, for any shape and offset', () => {
-    const kinds = fc.constantFrom('floor', 'left', 'right', 'sheet') as fc.Arbitrary<Plane['kind']>;
+    const kinds = fc.constantFrom<'floor' | 'left' | 'right' | 'sheet'>('floor', 'left', 'right', 'sheet');
     fc.assert(
       fc.property(kinds, kinds, fc.integer({ min: -99, max: 99 }), fc.integer({ min: -50, max: 50 }), (from, to, offset, by) => {
         const before: Laid = { outline: moveOutline(flag, by / 6, by / 7), plane: plane(from, from === 'sheet' ? 0 : offset / 10), paint: PLAIN };

@@ -2,7 +2,7 @@ import { signedArea } from '../math/polygon';
 import { randomFrom, runs } from '../testing/random';
 import type { Area } from './drawn-body';
 import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
-import { cutPath, type Cut } from './cut';
+import { cutOpenPath, cutPath, type Cut } from './cut';
 
 const face = (polygon: number[], holes: readonly number[][] = []): Area => ({ polygon, holes });
 const pathOf = ({ polygon, holes = [] }: Area): Path => joinPaths([polygon, ...holes].map(polygonPath));
@@ -70,5 +70,21 @@ describe('cutting a face', () => {
         }
       }
     }
+  });
+
+  it('leaves of a line what lies outside, as lines, its curves as curves', () => {
+    const line: Path = { verbs: 'ML', coords: [0, 5, 20, 5] };
+    const left = cutOpenPath(line, [face(square(4, 0, 3)), face(square(6, 0, 6)), face(square(15, 4, 2))]);
+    const found = left.parts.map(({ polygon }) => Array.from(polygon)).map((flat) => (flat[0]! < flat[2]! ? flat : [flat[2]!, flat[3]!, flat[0]!, flat[1]!]));
+    expect(found.sort((p, q) => p[0]! - q[0]!)).toEqual([[0, 5, 6, 5], [12, 5, 15, 5], [17, 5, 20, 5]]); // prettier-ignore
+    expect(left.path.verbs).toBe('MLMLML');
+    expect(cutOpenPath(line, [face(square(-1, 0, 30))]).path).toEqual({ verbs: '', coords: [] });
+    const bow: Path = { verbs: 'MC', coords: [0, 0, 0, 10, 20, 10, 20, 0] };
+    const { path, failed } = cutOpenPath(bow, [face([8, -1, 12, -1, 12, 20, 8, 20])]);
+    expect([path.verbs, failed]).toEqual(['MCMC', false]);
+    const points = flattenPath(path, 0.001).flatMap((piece) => piece.filter((_, i) => i % 2 === 0));
+    expect(points.every((x) => x < 8.001 || x > 11.999)).toBe(true);
+    // A closed line is no area: what is cut away opens it.
+    expect(cutOpenPath(polygonPath(square(0, 0, 10)), [face(square(8, 8, 5))]).path.verbs).not.toContain('Z');
   });
 });

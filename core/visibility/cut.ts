@@ -1,11 +1,11 @@
-import { Clipper, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { Clipper, Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
 import { isConvex } from '../math/polygon';
 import { nestRings } from '../shape/nest';
-import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
-import type { Area } from './drawn-body';
+import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import type { Area, DrawnSurface } from './drawn-body';
 import { restoreCurves, traceCurves } from './restore-curves';
 
-/** What is left of an area, or the whole of it where cutting failed. */
+/** What is left of an area or a line, or the whole of it where cutting failed. */
 export interface Cut {
   /** What is left as corners, for pointing. */
   readonly parts: readonly Area[];
@@ -23,6 +23,36 @@ const LARGEST = 2 ** 25;
 
 /** Distance in mm between a curve and the chords that it is cut as. */
 const CHORDS = 0.004;
+
+/** What is left of a surface, or of a line, without some areas of the sheet. */
+export function cutSurface({ path, wire }: DrawnSurface, others: readonly Area[]): Cut {
+  return wire ? cutOpenPath(path, others) : cutPath(path, others);
+}
+
+/**
+ * What is left of a line without some areas, as lines; a closed one is cut like one that comes back to its start. On
+ * whole numbers, as areas are. Never throws.
+ */
+export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
+  const pieces = path.verbs.match(/M[LC]*Z?/g) ?? [];
+  const lines = flattenPath(path, CHORDS).map((line, i) => (pieces[i]?.endsWith('Z') ? [...line, line[0]!, line[1]!] : line));
+  const whole: Cut = { parts: lines.map((polygon) => ({ polygon })), path, failed: true };
+  const k = scaleFor(lines, others);
+  if (k === null) return whole;
+  try {
+    const engine = new Clipper64();
+    engine.addOpenSubject(lines.map((line) => scaled(line, k)));
+    engine.addClip(others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k)));
+    const left: Path64[] = [];
+    if (!engine.execute(ClipType.Difference, FillRule.NonZero, [], left)) return whole;
+    const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
+    const flat = left.map((line) => line.flatMap(({ x, y }) => [x / k, y / k]));
+    const paths = left.map((line, i) => (traced ? restoreCurves(line, false, traced, k) : polylinePath(flat[i]!)));
+    return { parts: flat.map((polygon) => ({ polygon })), path: joinPaths(paths), failed: false };
+  } catch {
+    return whole;
+  }
+}
 
 /**
  * What a path bounds (by the even-odd rule) without some areas, combined on whole numbers (Clipper's Vatti sweep), so
@@ -43,7 +73,7 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
     if (Math.abs(Clipper.areaPaths(subject) - Clipper.areaPaths(common) - Clipper.areaPaths(left)) > allowed) return whole;
     const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
-    const pieces = left.map((ring) => (traced ? restoreCurves(ring, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
+    const pieces = left.map((ring) => (traced ? restoreCurves(ring, true, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
     return { parts: nestRings(left).map((part) => areaOf(part, k)), path: joinPaths(pieces), failed: false };
   } catch {
     return whole;

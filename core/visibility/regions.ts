@@ -1,6 +1,6 @@
 import { signedArea } from '../math/polygon';
 import type { Path } from '../shape/path';
-import { cutPath } from './cut';
+import { cutSurface } from './cut';
 import type { Area, DrawnBody, DrawnSurface } from './drawn-body';
 import { detailsOf, ownDetails, PairKeeper, type Detail, type Links } from './pairs';
 import { rangesOverlap } from './relation';
@@ -120,7 +120,7 @@ function seenOf(surface: DrawnSurface, body: number, index: number, covers: read
     return { surface, body, index, extent: 'none', parts: [], path: NOTHING, failed: false };
   }
   const areas = covers.flatMap(({ surface: over, areas }): readonly Area[] => (areas ? areas.map((polygon) => ({ polygon })) : over.outline));
-  const { parts, path, failed } = cutPath(surface.path, areas);
+  const { parts, path, failed } = cutSurface(surface, areas);
   return { surface, body, index, extent: parts.length > 0 ? 'part' : 'none', parts, path, failed };
 }
 

@@ -58,7 +58,7 @@ describe('surfaces that cut through each other', () => {
     const flat = level(0, 0, 4, 4, 0);
     const { kind, agreed, reversed } = relate(flat, upright);
     expect(kind === 'front' || kind === 'behind').toBe(true);
-    const area = (parts: readonly Float64Array[]): number => parts.reduce((sum, part) => sum + signedArea(part), 0);
+    const area = (parts: readonly ArrayLike<number>[]): number => parts.reduce((sum, part) => sum + signedArea(part), 0);
     // Of the floor, half lies in front of the wall and half behind: what is shared of it on the sheet has two parts.
     expect(area(agreed!)).toBeGreaterThan(0);
     expect(area(reversed!)).toBeGreaterThan(0);

@@ -65,10 +65,11 @@ function cubicAt(c: Cubic, coordinate: 0 | 1, t: number): number {
   return s * s * s * c[coordinate] + 3 * s * s * t * c[2 + coordinate]! + 3 * s * t * t * c[4 + coordinate]! + t * t * t * c[6 + coordinate]!;
 }
 
-/** A ring of whole numbers as a closed path in which runs of chords are the curves again that they stood for. */
-export function restoreCurves(ring: readonly Corner[], traced: TracedCurves, k: number): Path {
+/** Corners on whole numbers as a path, closed or a line, in which runs of chords are the curves again that they stood for. */
+export function restoreCurves(ring: readonly Corner[], closed: boolean, traced: TracedCurves, k: number): Path {
   const n = ring.length;
-  const pieces = ring.map((p, i) => chordOf(p, ring[(i + 1) % n]!, traced));
+  const edges = closed ? n : n - 1;
+  const pieces = ring.map((p, i) => (i < edges ? chordOf(p, ring[(i + 1) % n]!, traced) : null));
   const follows = (i: number): boolean => {
     const [before, now] = [pieces[(i + n - 1) % n], pieces[i]];
     if (!before || !now || before.cubic !== now.cubic) return false;
@@ -76,27 +77,27 @@ export function restoreCurves(ring: readonly Corner[], traced: TracedCurves, k: 
   };
   // A run that comes round the ring's start begins before it.
   let start = 0;
-  while (start < n && follows(start)) start++;
+  while (closed && start < n && follows(start)) start++;
   if (start === n) start = 0;
   const first = ring[start]!;
   let verbs = 'M';
   const coords: number[] = [first.x / k, first.y / k];
-  for (let step = 0; step < n; step++) {
+  for (let step = 0; step < edges; step++) {
     const i = (start + step) % n;
     const piece = pieces[i];
     const end = ring[(i + 1) % n]!;
     if (!piece) {
-      if (step === n - 1) break;
+      if (closed && step === n - 1) break;
       verbs += 'L';
       coords.push(end.x / k, end.y / k);
       continue;
     }
     let last = piece;
-    while (step + 1 < n && follows((start + step + 1) % n)) last = pieces[(start + ++step) % n]!;
+    while (step + 1 < edges && follows((start + step + 1) % n)) last = pieces[(start + ++step) % n]!;
     verbs += 'C';
     coords.push(...cubicPiece(traced.cubics[piece.cubic]!, piece.from, last.to));
   }
-  return { verbs: `${verbs}Z`, coords };
+  return { verbs: closed ? `${verbs}Z` : verbs, coords };
 }
 
 /** The piece of a curve that an edge stands for: a whole chord, or a part of one. */
