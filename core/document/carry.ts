@@ -19,7 +19,8 @@ interface CarriedPlane {
   readonly turns: 1 | -1;
 }
 
-const exactPoint = ({ a, b, h }: WorldPoint): WorldPoint => ({ a: exactCells(a), b: exactCells(b), h: exactCells(h) });
+/** A place on whole ticks, as documents keep it. */
+export const exactPoint = ({ a, b, h }: WorldPoint): WorldPoint => ({ a: exactCells(a), b: exactCells(b), h: exactCells(h) });
 
 /** A plane of the axes stays one where the move allows it; any other becomes a free plane. Null on the sheet. */
 function carriedPlane(plane: Plane, map: RigidMap): CarriedPlane | null {

@@ -1,7 +1,7 @@
 import { surfaceNamed } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
 import { carryPoint, onlyShifts, rigidMap, shiftedMove, type RigidMove } from '../geometry/rigid';
-import { carriedAnchor, carriedDimension, carriedPlacement, carriedShape } from './carry';
+import { carriedAnchor, carriedDimension, carriedPlacement, carriedShape, exactPoint } from './carry';
 import { moved, movedAll } from './move';
 import type { Anchor, CheminDocument, CopyNode, DocumentNode } from './types';
 import { flattenTree, idsOf, idsWithin, nodesById } from './tree';
@@ -47,7 +47,7 @@ export function carryAll(nodes: readonly DocumentNode[], move: RigidMove, find: 
     if (!along.has(node.target.node)) return node;
     const host = find(node.target.node);
     const surface = host?.kind === 'shape' ? surfaceNamed(bodyOf(host), node.target.face) : null;
-    if (surface?.form.kind !== 'flat') return { ...node, anchor: { ...node.anchor, at: carryPoint(map, node.anchor.at) } };
+    if (surface?.form.kind !== 'flat') return { ...node, anchor: { ...node.anchor, at: exactPoint(carryPoint(map, node.anchor.at)) } };
     return { ...node, anchor: carriedAnchor(node.anchor, surface.form.frame.normal, surface.form.frame.origin, map) };
   };
   return nodes.map(carry);

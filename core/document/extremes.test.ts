@@ -186,7 +186,7 @@ class Maker {
 
 /** The first place at which two values differ, and how. */
 function firstDifference(p: unknown, q: unknown, at: string): string | null {
-  if (typeof p !== 'object' || typeof q !== 'object' || !p || !q) return Object.is(p, q) ? null : `${at} is ${String(p)} and becomes ${String(q)}`;
+  if (typeof p !== 'object' || typeof q !== 'object' || !p || !q) return p === q ? null : `${at} is ${String(p)} and becomes ${String(q)}`;
   for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) {
     const found = firstDifference(p[key as never], q[key as never], `${at}.${key}`);
     if (found) return found;
