@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import { layersOver } from '../app/drawing/canvas-layers';
+import { layersOver } from '../app/platform/canvas-layers';
 import type { CheminDocument } from '../core/document/types';
 import { paintMarks, type CanvasLike } from '../core/output/paint-canvas';
 import { smallPicture, type SmallKind } from '../core/picture/small-picture';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { InputTextModule } from 'primeng/inputtext';
 import { figure, mmPer, parseLength, parseMillimetres, parseSum, typedUnit, type SumResult, type Unit } from '@core';
 import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from '../platform/messages.store';
 
 let count = 0;
 

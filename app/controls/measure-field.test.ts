@@ -1,7 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { emptyDocument, startHistory } from '@core';
 import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { MeasureFieldComponent } from './measure-field.component';
 
 describe('a measure field', () => {

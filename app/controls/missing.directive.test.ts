@@ -1,6 +1,6 @@
 import { Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { MissingDirective } from './missing.directive';
 
 @Component({ imports: [MissingDirective], template: '<button [cheminMissing]="missing()" (click)="done = done + 1">Join</button>' })

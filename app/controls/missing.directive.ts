@@ -1,5 +1,5 @@
 import { Directive, ElementRef, inject, input } from '@angular/core';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from '../platform/messages.store';
 
 /**
  * A button that cannot do its work now: it stays where the keyboard finds it, is announced as not available, says what

@@ -1,5 +1,5 @@
 import type { Picture, Reference, SheetPoint } from '@core';
-import { paintOnCanvas } from './canvas-paint';
+import { paintOnCanvas } from '../platform/canvas-paint';
 
 /** Px to the mm when one px is painted to read its colour: so near that no edge lies across it. */
 const PIXELS_PER_MM = 40;

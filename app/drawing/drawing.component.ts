@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import { apply33, CATCH_PX, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
-import { ImportsService } from '../platform/imports.service';
+import { ImportsService } from '../state/imports.service';
 import { ShapingService } from '../state/shaping.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';

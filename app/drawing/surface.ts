@@ -16,7 +16,7 @@ import {
 } from '@core';
 import type { Ghost } from '../tools/tool';
 import type { Aid } from './aids.service';
-import { paintMarksOnCanvas, paintOnCanvas } from './canvas-paint';
+import { paintMarksOnCanvas, paintOnCanvas } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
 import { MovedPicture } from './moved-picture';

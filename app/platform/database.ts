@@ -1,6 +1,11 @@
 import Dexie, { type Table } from 'dexie';
 import { bytesOf, type CheminDocument, type GridSettings, type ProjectionSetup, type Step } from '@core';
-import type { Draft } from '../state/document.store';
+
+/** An outline that is being drawn: kept with the drawing, so that leaving the page loses none of it. */
+export interface Draft {
+  readonly plane: Plane;
+  readonly points: readonly PlanePoint[];
+}
 
 /** A kept drawing without its steps. */
 export interface StoredDrawing {

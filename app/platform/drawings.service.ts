@@ -15,8 +15,7 @@ import {
   type Step,
 } from '@core';
 import type { OpeningWorker } from '../../workers/opening.worker';
-import type { Draft } from '../state/document.store';
-import { CheminDatabase, type StoredAsset, type StoredDrawing, type StoredStep } from './database';
+import { CheminDatabase, type Draft, type StoredAsset, type StoredDrawing, type StoredStep } from './database';
 import { assetsNamed, currentFormat, slimDocument, slimStep } from './slim';
 import { startOpeningWorker } from './start-opening-worker';
 import { WorkerRunner } from './worker-runner';

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { readSetup, writeSetup, type GridSettings, type ProjectionSetup } from '@core';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from './messages.store';
 import { CheminDatabase, type StoredSetup } from './database';
 import { chooseFile, downloadText, fileName } from './files';
 import { newId } from './ids';

@@ -3,7 +3,7 @@ import { TooltipModule } from 'primeng/tooltip';
 import { nameProjection } from '@core';
 import { MissingDirective } from '../controls/missing.directive';
 import { IconComponent } from '../controls/icon.component';
-import { KeepingService } from '../platform/keeping.service';
+import { KeepingService } from '../state/keeping.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { MessageModule } from 'primeng/message';
-import { MessageStore, type Message } from '../state/messages.store';
+import { MessageStore, type Message } from '../platform/messages.store';
 
 /** What the library calls the tones of messages. */
 const SEVERITIES: { readonly [tone in Message['tone']]: 'success' | 'info' | 'warn' | 'error' } = { good: 'success', info: 'info', warn: 'warn', bad: 'error' };

@@ -1,9 +1,9 @@
 import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
-import { ClipboardService } from '../platform/clipboard.service';
-import { KeepingService } from '../platform/keeping.service';
-import { UpdatesService } from '../platform/updates.service';
+import { ClipboardService } from '../state/clipboard.service';
+import { KeepingService } from '../state/keeping.service';
+import { UpdatesService } from '../state/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { commandForKey } from '../state/keys';
 import { DRAWING_TOOLS, STAGES, ViewStore } from '../state/view.store';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { ButtonModule } from 'primeng/button';
 import { DialogComponent } from '../controls/dialog.component';
-import { KeepingService, type UnsavedAnswer } from '../platform/keeping.service';
+import { KeepingService, type UnsavedAnswer } from '../state/keeping.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 

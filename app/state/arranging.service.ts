@@ -45,7 +45,7 @@ import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { laidOf, movedWithin, placedIn, plusMove, whyFixed } from './laid-things';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 

@@ -5,7 +5,7 @@ import { boxNode, openDrawing } from '../testing/page';
 import { ArrangingService } from './arranging.service';
 import { CommandsService } from './commands.service';
 import { FindingService } from './finding.service';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 
 beforeEach(() => {
   Object.defineProperty(globalThis, 'crypto', { configurable: true, value: webcrypto });

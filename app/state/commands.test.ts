@@ -6,7 +6,7 @@ import { boxNode, openDrawing, pxOf } from '../testing/page';
 import { CommandsService } from './commands.service';
 import { FindingService } from './finding.service';
 import { COMMANDS, type CommandId } from './keys';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 
 beforeEach(() => {
   Object.defineProperty(globalThis, 'crypto', { configurable: true, value: webcrypto });

@@ -15,13 +15,7 @@ import {
   type Plane,
   type PlanePoint,
 } from '@core';
-import { MessageStore } from './messages.store';
-
-/** An outline that is being drawn: kept with the drawing, so that leaving the page loses none of it. */
-export interface Draft {
-  readonly plane: Plane;
-  readonly points: readonly PlanePoint[];
-}
+import { MessageStore } from '../platform/messages.store';
 
 interface DocumentState {
   readonly history: History;

@@ -19,7 +19,7 @@ import {
 import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { DRAWING_TOOLS, ViewStore, type ColourSlot } from './view.store';
 
 /** Paints the selection, or what is drawn next where nothing is selected; and keeps the palette. */

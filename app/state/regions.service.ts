@@ -3,7 +3,7 @@ import { linesInPlane, planeKey, regionsOf, type CheminDocument, type Outline, t
 import type { RegionsWorker } from '../../workers/regions.worker';
 import { startRegionsWorker } from '../platform/start-regions-worker';
 import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 
 /** The regions of a plane, or those found before while they are found anew. */
 export interface FoundRegions extends Regions {

@@ -42,7 +42,7 @@ import {
 import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { ViewStore } from './view.store';
 
 const LINE = { colour: '#2a2333', width: 0.4 } as const;

@@ -4,7 +4,7 @@ import { HandlesService } from '../drawing/handles.service';
 import { boxNode, openDrawing } from '../testing/page';
 import { ArrangingService } from './arranging.service';
 import { CommandsService } from './commands.service';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { PaintingService } from './painting.service';
 import { ShapingService } from './shaping.service';
 

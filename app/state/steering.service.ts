@@ -17,7 +17,7 @@ import {
   type Steered,
 } from '@core';
 import { DocumentStore } from './document.store';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
 import { ViewStore, type SteeredName } from './view.store';
 

@@ -4,10 +4,10 @@ import { cornerOf, horizonOf, moveHorizon, moveVanishingPoint, turnTo, vanishing
 import { HandlesService } from '../drawing/handles.service';
 import { AidsService } from '../drawing/aids.service';
 import { rulerStep } from '../drawing/rulers.component';
-import { typeOf } from '../platform/references.service';
+import { typeOf } from './references.service';
 import { boxNode, openDrawing } from '../testing/page';
 import { DocumentStore } from './document.store';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { SteeringService } from './steering.service';
 import { TraceService } from './trace.service';
 

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { emptyDocument, rectangleOutline, startHistory, type DocumentNode } from '@core';
 import { DocumentStore } from './document.store';
 import { COMMANDS, commandForKey, HELD_KEYS, keyName } from './keys';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { PX_PER_MM, ViewStore } from './view.store';
 
 const box: DocumentNode = {

@@ -15,7 +15,7 @@ import type { SolveWorker } from '../../workers/solve.worker';
 import { startSolveWorker } from '../platform/start-solve-worker';
 import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
 import { DocumentStore } from './document.store';
-import { MessageStore } from './messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { SteeringService } from './steering.service';
 import { ViewStore } from './view.store';
 

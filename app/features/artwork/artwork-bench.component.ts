@@ -17,7 +17,7 @@ import {
   type Plane,
 } from '@core';
 import { IconComponent } from '../../controls/icon.component';
-import { ImportsService } from '../../platform/imports.service';
+import { ImportsService } from '../../state/imports.service';
 import { newId } from '../../platform/ids';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';

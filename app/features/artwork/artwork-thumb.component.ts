@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, input, viewChild } from '@angular/core';
 import { flatArtwork, mapMarks, type Artwork } from '@core';
-import { paintOnCanvas } from '../../drawing/canvas-paint';
+import { paintOnCanvas } from '../../platform/canvas-paint';
 
 const WIDTH = 340;
 const HEIGHT = 160;

@@ -6,7 +6,7 @@ import { SelectModule } from 'primeng/select';
 import { lengthInUnit, mmPer, type HandOver } from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
-import { HandOverService } from '../../platform/hand-over.service';
+import { HandOverService } from '../../state/hand-over.service';
 import { BenchSettings } from '../../state/bench-settings';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { ellipseRatio, factsText, figure, majorAxisDeg, mapForms, pointWords, projectionFacts, realLength } from '@core';
 import { DocumentStore } from '../../state/document.store';
-import { MessageStore } from '../../state/messages.store';
+import { MessageStore } from '../../platform/messages.store';
 
 /** The facts: name and reason, axes, circles, vanishing points, and the recipe of each plane, to be copied. */
 @Component({

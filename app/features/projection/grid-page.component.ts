@@ -24,7 +24,7 @@ import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { BenchSettings } from '../../state/bench-settings';
 import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
-import { MessageStore } from '../../state/messages.store';
+import { MessageStore } from '../../platform/messages.store';
 import { SheetService } from '../../state/sheet.service';
 import { ViewStore } from '../../state/view.store';
 

@@ -6,7 +6,7 @@ import { figure, type Axis, type Reference, type SheetPoint, type SolveAs, type 
 import { IconComponent } from '../../controls/icon.component';
 import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
-import { ReferencesService } from '../../platform/references.service';
+import { ReferencesService } from '../../state/references.service';
 import { DocumentStore } from '../../state/document.store';
 import { TraceService } from '../../state/trace.service';
 import { ViewStore } from '../../state/view.store';

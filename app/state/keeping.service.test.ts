@@ -1,10 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
 import { documentAt, emptyDocument } from '@core';
-import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { CheminDatabase } from './database';
-import { DrawingsService } from './drawings.service';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { CheminDatabase } from '../platform/database';
+import { DrawingsService } from '../platform/drawings.service';
 import { KeepingService } from './keeping.service';
 
 const settle = async (ms = 0): Promise<void> => {

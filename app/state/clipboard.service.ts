@@ -18,16 +18,16 @@ import {
   type Problem,
   type ShapeNode,
 } from '@core';
-import { ArrangingService } from '../state/arranging.service';
-import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { PaintingService } from '../state/painting.service';
-import { PictureService } from '../state/picture.service';
-import { ViewStore } from '../state/view.store';
+import { ArrangingService } from './arranging.service';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { PaintingService } from './painting.service';
+import { PictureService } from './picture.service';
+import { ViewStore } from './view.store';
 import { moveOnPlane } from '../tools/pick.tool';
-import { newId } from './ids';
+import { newId } from '../platform/ids';
 import { ReferencesService } from './references.service';
-import { SvgReaderService } from './svg-reader.service';
+import { SvgReaderService } from '../platform/svg-reader.service';
 
 /** Mm of a px of SVG. */
 const MM_PER_PX = 25.4 / 96;

@@ -1,14 +1,14 @@
 import { inject, Injectable } from '@angular/core';
 import type { Artwork, Edit, Problem } from '@core';
-import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { ViewStore } from '../state/view.store';
-import { chooseFile, chooseFiles } from './files';
-import { newId } from './ids';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { ViewStore } from './view.store';
+import { chooseFile, chooseFiles } from '../platform/files';
+import { newId } from '../platform/ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
-import { ProjectsService } from './projects.service';
-import { SvgReaderService } from './svg-reader.service';
+import { ProjectsService } from '../platform/projects.service';
+import { SvgReaderService } from '../platform/svg-reader.service';
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
 @Injectable({ providedIn: 'root' })

@@ -1,11 +1,11 @@
 import { TestBed } from '@angular/core/testing';
 import { importSvg, PART_TYPE, readResolvedSvg, type ShapeNode } from '@core';
-import { CommandsService } from '../state/commands.service';
-import { MessageStore } from '../state/messages.store';
-import { PictureService } from '../state/picture.service';
+import { CommandsService } from './commands.service';
+import { MessageStore } from '../platform/messages.store';
+import { PictureService } from './picture.service';
 import { boxNode, openDrawing } from '../testing/page';
 import { ClipboardService } from './clipboard.service';
-import { SvgReaderService } from './svg-reader.service';
+import { SvgReaderService } from '../platform/svg-reader.service';
 
 const SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="48" height="24"><path d="M0 0H48V24H0Z" fill="#336699"/></svg>';
 

@@ -1,11 +1,12 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { commitEdit, derivedName, emptyDocument, historyAs, presentDocument, startHistory, type CheminDocument, type History, type Step } from '@core';
-import { DocumentStore, type Draft } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { ViewStore } from '../state/view.store';
-import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from './drawings.service';
-import { download, downloadText, fileName } from './files';
-import { ProjectsService } from './projects.service';
+import type { Draft } from '../platform/database';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { ViewStore } from './view.store';
+import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from '../platform/drawings.service';
+import { download, downloadText, fileName } from '../platform/files';
+import { ProjectsService } from '../platform/projects.service';
 
 /** Longest time in ms between a change and its saving. */
 const SAVE_AFTER_MS = 300;

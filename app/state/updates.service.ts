@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
-import { MessageStore } from '../state/messages.store';
+import { MessageStore } from '../platform/messages.store';
 import { KeepingService } from './keeping.service';
 
 /** Tells when a newer Chemin has been fetched; it is taken when the person says so, after saving. */

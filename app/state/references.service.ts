@@ -1,13 +1,13 @@
 import { inject, Injectable } from '@angular/core';
 import type { Bitmap, Reference } from '@core';
-import { paintMarksOnCanvas } from '../drawing/canvas-paint';
-import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { ViewStore } from '../state/view.store';
-import { chooseFile } from './files';
-import { DrawingsService } from './drawings.service';
-import { newId } from './ids';
-import { SvgReaderService } from './svg-reader.service';
+import { paintMarksOnCanvas } from '../platform/canvas-paint';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { ViewStore } from './view.store';
+import { chooseFile } from '../platform/files';
+import { DrawingsService } from '../platform/drawings.service';
+import { newId } from '../platform/ids';
+import { SvgReaderService } from '../platform/svg-reader.service';
 
 /** Largest file that is read, and the longest side in px that is kept; larger pictures are made smaller. */
 const MAX_BYTES = 60_000_000;

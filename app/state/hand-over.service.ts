@@ -1,14 +1,14 @@
 import { inject, Injectable } from '@angular/core';
 import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type HandOver, type LatticeSettings, type PdfOptions } from '@core';
-import { paintMarksOnCanvas } from '../drawing/canvas-paint';
+import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
-import { DocumentStore } from '../state/document.store';
-import { MessageStore } from '../state/messages.store';
-import { PictureService } from '../state/picture.service';
-import { ViewStore } from '../state/view.store';
-import { download, downloadText, fileName } from './files';
-import { startPdfWorker } from './start-pdf-worker';
-import { WorkerRunner } from './worker-runner';
+import { DocumentStore } from './document.store';
+import { MessageStore } from '../platform/messages.store';
+import { PictureService } from './picture.service';
+import { ViewStore } from './view.store';
+import { download, downloadText, fileName } from '../platform/files';
+import { startPdfWorker } from '../platform/start-pdf-worker';
+import { WorkerRunner } from '../platform/worker-runner';
 
 /** Longest side and most px of a bitmap that browsers make without failing. */
 const MAX_SIDE = 16_384;

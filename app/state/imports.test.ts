@@ -2,11 +2,11 @@ import { webcrypto } from 'node:crypto';
 import { TestBed } from '@angular/core/testing';
 import { emptyDocument, readResolvedSvg, writeProject, type Checked, type ImportedSvg } from '@core';
 import { openDrawing } from '../testing/page';
-import { MessageStore } from '../state/messages.store';
-import { fileName } from './files';
+import { MessageStore } from '../platform/messages.store';
+import { fileName } from '../platform/files';
 import { ImportsService } from './imports.service';
 import { KeepingService } from './keeping.service';
-import { SvgReaderService } from './svg-reader.service';
+import { SvgReaderService } from '../platform/svg-reader.service';
 
 const svg = '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>';
 
