@@ -1,5 +1,5 @@
 import Dexie, { type Table } from 'dexie';
-import { bytesOf, type CheminDocument, type GridSettings, type ProjectionSetup, type Step } from '@core';
+import { bytesOf, type CheminDocument, type GridSettings, type Plane, type PlanePoint, type ProjectionSetup, type Step } from '@core';
 
 /** An outline that is being drawn: kept with the drawing, so that leaving the page loses none of it. */
 export interface Draft {

@@ -12,9 +12,8 @@ import {
   type CheminDocument,
   type Edit,
   type History,
-  type Plane,
-  type PlanePoint,
 } from '@core';
+import type { Draft } from '../platform/database';
 import { MessageStore } from '../platform/messages.store';
 
 interface DocumentState {
