@@ -32,16 +32,39 @@ const coreRules = Object.entries(CORE_MAY_IMPORT).map(([folder, allowed]) => {
 });
 
 const INSIDE_CORE = { regex: '^\\.{1,2}/(.*/)?core/(?!index$)', message: 'core is entered by its index alone.' };
+/** Which of the application's rooms each may import; tools and controls stand beside the way that acts take. */
+const APP_MAY_IMPORT = {
+  tools: [],
+  platform: [],
+  state: ['platform', 'tools'],
+  controls: ['platform', 'state', 'tools'],
+  drawing: ['platform', 'state', 'tools', 'controls'],
+  features: ['platform', 'state', 'tools', 'controls', 'drawing'],
+  shell: ['platform', 'state', 'tools', 'controls', 'drawing', 'features'],
+};
+const ROOMS = ['theme', 'testing', ...Object.keys(APP_MAY_IMPORT)];
+
+/** Rooms that may not be imported from files so many folders below `app`. @param up such as `\\.\\./` */
+const notFrom = (room, up) => ({
+  regex: `^${up}(${ROOMS.filter((other) => other !== room && !APP_MAY_IMPORT[room].includes(other)).join('|')})(/|$)`,
+  message: `app/${room} comes before that room; see docs/architecture.md.`,
+});
+
+const appRules = Object.keys(APP_MAY_IMPORT).map((room) => only([`app/${room}/*.ts`], [INSIDE_CORE, notFrom(room, '\\.\\./')]));
+
 const FEATURES = ['projection', 'draw', 'build', 'light', 'artwork', 'output'];
 const featureRules = FEATURES.map((name) =>
   only(
     [`app/features/${name}/**/*.ts`],
     [
       INSIDE_CORE,
+      notFrom('features', '\\.\\./\\.\\./'),
       { regex: `^\\.\\./(${FEATURES.filter((f) => f !== name).join('|')})/|/features/(?!${name}/)`, message: 'features never import one another.' },
     ],
   ),
 );
+// Tests may set up what they like, but reach core by its index alone.
+const appTests = only(['app/**/*.test.ts', 'app/testing/*.ts'], [INSIDE_CORE]);
 
 export default tseslint.config(
   { ignores: ['dist/', 'node_modules/', '.angular/', 'test-results/', 'playwright-report/'] },
@@ -84,6 +107,8 @@ export default tseslint.config(
   // Workers enter core by the files that they need, so that none carries what it does not use.
   only(['app/**/*.ts', 'demo/**/*.ts'], [INSIDE_CORE]),
   ...coreRules,
+  ...appRules,
   ...featureRules,
+  appTests,
   only(['core/**/*.test.ts'], [{ ...FROM_OUTSIDE, regex: FROM_OUTSIDE.regex.replace('|^@demo', '') }]),
 );

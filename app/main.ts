@@ -1,13 +1,18 @@
-import { provideZonelessChangeDetection, isDevMode } from '@angular/core';
+import { inject, isDevMode, provideAppInitializer, provideZonelessChangeDetection } from '@angular/core';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
+import { STAGES } from './features/stages';
 import { ShellComponent } from './shell/shell.component';
+import { STAGE_LINKS, StagesService } from './state/stages.service';
 import { CheminPreset } from './theme/preset';
 
 bootstrapApplication(ShellComponent, {
   providers: [
     provideZonelessChangeDetection(),
+    { provide: STAGE_LINKS, useValue: STAGES },
+    // The stage that is shown first is here before the first press.
+    provideAppInitializer(() => inject(StagesService).load('draw')),
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),
     providePrimeNG({ theme: { preset: CheminPreset, options: { darkModeSelector: '.dark', cssLayer: false } } }),
   ],

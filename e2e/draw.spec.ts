@@ -74,16 +74,16 @@ test('looking: grid, snapping, see-through, zoom and pan do not touch the drawin
   const start = await picture();
   await page.keyboard.press('g');
   await expect(page.getByRole('button', { name: 'Grid hidden' })).toBeVisible();
-  expect(await picture()).not.toBe(start);
+  await expect.poll(async () => (await picture()) === start).toBe(false);
   await page.keyboard.press('g');
   await page.keyboard.press('k');
   await expect(page.getByRole('button', { name: 'Snap off' })).toBeVisible();
   await page.keyboard.press('k');
   await page.keyboard.press('e');
   await expect(page.getByRole('button', { name: 'See-through' })).toHaveAttribute('aria-pressed', 'true');
-  expect(await picture()).not.toBe(start);
+  await expect.poll(async () => (await picture()) === start).toBe(false);
   await page.keyboard.press('e');
-  await expect.poll(picture).toBe(start);
+  await expect.poll(async () => (await picture()) === start).toBe(true);
 
   const area = (await page.locator('.area').boundingBox())!;
   await page.mouse.move(area.x + 200, area.y + 200);
@@ -97,7 +97,7 @@ test('looking: grid, snapping, see-through, zoom and pan do not touch the drawin
   await page.keyboard.up('Space');
   await page.getByRole('button', { name: 'Fit' }).click();
   await page.mouse.move(area.x + 5, area.y + 5);
-  await expect.poll(picture).toBe(start);
+  await expect.poll(async () => (await picture()) === start).toBe(true);
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
 });
 

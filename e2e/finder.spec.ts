@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { SETTINGS } from '../app/state/settings';
+import { EVERY_SETTING } from '../app/features/every-word';
 import { expect, openDemo, test } from './support';
 
 /** The name of what has the focus, as the accessibility tree has it. */
@@ -18,7 +18,7 @@ test('every setting that the finder knows is gone to, and its control has the fo
   test.setTimeout(240_000);
   await openDemo(page);
   const missed: string[] = [];
-  for (const { title, controls, wants } of SETTINGS) {
+  for (const { title, controls, wants } of EVERY_SETTING) {
     await page.keyboard.press('Escape');
     if (wants === 'perspective') await run(page, 'Use three-point perspective');
     if (wants === 'things' || wants === 'shapes') await page.getByRole('treeitem', { name: 'serving hatch' }).click();

@@ -5,6 +5,6 @@ import { pathToFileURL } from 'node:url';
 import { bundle, ensurePackages, root } from './prepare.mjs';
 
 ensurePackages();
-bundle('app/state/keys-page.ts', 'dist/keys/keys-page.mjs');
+bundle('app/features/keys-page.ts', 'dist/keys/keys-page.mjs');
 const { keysPage } = await import(pathToFileURL(join(root, 'dist/keys/keys-page.mjs')).href);
 writeFileSync(join(root, 'docs/guide/keys.md'), keysPage());

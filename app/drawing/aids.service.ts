@@ -18,6 +18,7 @@ import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { SteeringService } from '../state/steering.service';
 import { TraceService } from '../state/trace.service';
+import { AidsStore } from '../state/aids.store';
 import { ViewStore } from '../state/view.store';
 
 /** A construction line, circle or figure over the drawing, in mm of the sheet; never handed over. */
@@ -43,6 +44,7 @@ const DASHES: Readonly<Record<Axis, readonly number[]>> = { a: [], b: [9, 5], h:
 @Injectable({ providedIn: 'root' })
 export class AidsService {
   private readonly view = inject(ViewStore);
+  private readonly chosen = inject(AidsStore);
   private readonly documents = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
   private readonly steering = inject(SteeringService);
@@ -54,9 +56,9 @@ export class AidsService {
     const steering = this.view.tool() === 'projection';
     return [
       ...(setup && steering ? perspectiveLines(setup) : []),
-      ...(setup && (steering || this.view.cone() || this.view.figure()) ? this.horizon(setup) : []),
-      ...(setup && this.view.cone() ? [{ kind: 'circle', centre: setup.principal, radius: coneRadius(setup), label: 'cone of vision, 60°' } as const] : []),
-      ...(this.view.figure() ? this.figure(projection) : []),
+      ...(setup && (steering || this.chosen.cone() || this.chosen.figure()) ? this.horizon(setup) : []),
+      ...(setup && this.chosen.cone() ? [{ kind: 'circle', centre: setup.principal, radius: coneRadius(setup), label: 'cone of vision, 60°' } as const] : []),
+      ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
@@ -75,7 +77,7 @@ export class AidsService {
 
   private figure(projection: Projection): Aid[] {
     const { grid, sheet } = this.documents.shown();
-    const { u, v } = this.view.figureAt();
+    const { u, v } = this.chosen.figureAt();
     const outline = standingFigure(projection, { a: u * grid.cell, b: v * grid.cell, h: 0 }, 1000 / sheet.scale);
     return outline ? [{ kind: 'figure', outline }] : [];
   }

@@ -6,7 +6,9 @@ import { ShapingService } from '../state/shaping.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
-import { DRAWING_TOOLS, ViewStore } from '../state/view.store';
+import { AidsStore } from '../state/aids.store';
+import { StagesService } from '../state/stages.service';
+import { ViewStore } from '../state/view.store';
 import { AidsService } from './aids.service';
 import { ColourReader } from './colour-reader';
 import { HandlesService } from './handles.service';
@@ -32,6 +34,8 @@ const STILL_PX = 8;
 })
 export class DrawingComponent {
   protected readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
+  private readonly chosen = inject(AidsStore);
   protected readonly tools = inject(ToolRunnerService);
   private readonly documents = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
@@ -42,7 +46,7 @@ export class DrawingComponent {
   private readonly shaping = inject(ShapingService);
   /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
   private readonly references = computed(() => {
-    const blinked = this.view.blink() === 'hidden' ? this.view.reference() : null;
+    const blinked = this.chosen.blink() === 'hidden' ? this.chosen.reference() : null;
     return this.documents.shown().references.map((reference) => ({
       reference: reference.id === blinked ? { ...reference, hidden: true } : reference,
       image: this.bitmaps.images().get(reference.bitmap) ?? null,
@@ -79,7 +83,7 @@ export class DrawingComponent {
       const surface = this.ensureSurface(destroy);
       surface.picture(this.pictures.picture(), this.documents.shown(), this.view.plane(), {
         grid: this.view.grid(),
-        gridOver: this.documents.shown().grid.over || DRAWING_TOOLS.includes(this.view.tool()),
+        gridOver: this.documents.shown().grid.over || this.stages.draws(),
         references: this.references(),
         seeThrough: this.view.seeThrough(),
         zoom: this.view.zoom(),

@@ -4,25 +4,21 @@ import {
   applyEdit,
   exactCells,
   findNode,
-  findShape,
   idsWithin,
   invert33,
   groundNormal,
   placementGround,
   placementMap,
   resizedAnchor,
-  type CheminDocument,
   type Edit,
   type PlacementNode,
-  type ShapeNode,
   type SheetPoint,
 } from '@core';
-import { depthHandle, runAlongNormal } from '../features/build/depth.tool';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
-import { PointHandlesService } from './point-handles.service';
-import { ProjectionHandlesService, type SheetHandle } from './projection-handles.service';
+import { StagesService } from '../state/stages.service';
+import type { SheetHandle } from '../tools/handle';
 
 /** Something to take hold of: a named place on the screen, in px, and what dragging it does. */
 export interface Handle {
@@ -40,14 +36,13 @@ export interface Handle {
   readonly drag: (px: SheetPoint, free: boolean, end: boolean) => void;
 }
 
-/** The handles of the selection: the size of a placement, the depth of a shape while building. */
+/** The handles that are shown: those of the stages, and the size of a placement. */
 @Injectable({ providedIn: 'root' })
 export class HandlesService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly pictures = inject(PictureService);
-  private readonly ofProjection = inject(ProjectionHandlesService);
-  private readonly ofPoints = inject(PointHandlesService);
+  private readonly stages = inject(StagesService);
 
   /** Whether a handle is held, so that the tool beneath stays still. */
   readonly dragging = signal(false);
@@ -64,7 +59,9 @@ export class HandlesService {
   });
 
   readonly handles = computed((): readonly Handle[] => {
-    return [...this.ofProjection.handles().map((handle) => this.onScreen(handle)), ...this.ofSelection()];
+    const current = this.stages.current();
+    const ofStages = this.stages.here().flatMap((stage) => (stage.handles ? this.stages.get(stage.handles).handles(stage === current) : []));
+    return [...ofStages.map((handle) => this.onScreen(handle)), ...this.ofSelection()];
   });
 
   private onScreen({ name, at, locked, quiet, chosen, turnDeg, press, drag }: SheetHandle): Handle {
@@ -83,25 +80,11 @@ export class HandlesService {
     };
   }
 
+  /** Whatever the stage: the size of a placement. */
   private ofSelection(): readonly Handle[] {
-    const document = this.documents.shown();
-    if (this.view.stage() === 'draw' && this.view.tool() === 'pick') {
-      const shapes = this.shapesWithPoints(document);
-      if (shapes.length > 0) return this.ofPoints.handles(shapes).map((handle) => this.onScreen(handle));
-    }
     const [id, ...more] = this.view.selection();
-    const node = id === undefined || more.length > 0 ? null : findNode(document, id);
-    if (!node || node.locked || node.hidden) return [];
-    if (node.kind === 'placement') return this.sizeHandle(node);
-    if (node.kind !== 'shape') return [];
-    return this.view.stage() === 'build' ? this.depthHandleOf(node.id) : [];
-  }
-
-  /** Selected shapes of which the points can be moved; none while a group or anything else is selected too. */
-  private shapesWithPoints(document: CheminDocument): readonly ShapeNode[] {
-    const nodes = this.view.selection().map((id) => findNode(document, id));
-    const shapes = nodes.filter((node) => node?.kind === 'shape' && !node.locked && !node.hidden) as ShapeNode[];
-    return shapes.length === nodes.length ? shapes : [];
+    const node = id === undefined || more.length > 0 ? null : findNode(this.documents.shown(), id);
+    return node?.kind === 'placement' && !node.locked && !node.hidden ? this.sizeHandle(node) : [];
   }
 
   private toScreen({ x, y }: SheetPoint): SheetPoint {
@@ -110,19 +93,6 @@ export class HandlesService {
 
   private toSheet({ x, y }: SheetPoint): SheetPoint {
     return { x: (x - this.view.panX()) / this.view.zoom(), y: (y - this.view.panY()) / this.view.zoom() };
-  }
-
-  private depthHandleOf(id: string): readonly Handle[] {
-    const at = depthHandle(this.documents.shown(), this.pictures.geometry(), id);
-    if (!at) return [];
-    const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
-      const shape = findShape(this.documents.kept(), id);
-      const start = shape && depthHandle({ ...this.documents.kept() }, this.pictures.geometry(), id);
-      if (!shape || !start) return;
-      const depth = shape.depth + runAlongNormal(this.pictures.geometry(), shape, start, this.toSheet(px));
-      this.finish({ kind: 'depth', id, depth: free ? exactCells(depth) : Math.round(depth) + 0 }, `set depth of ${shape.name}`, end);
-    };
-    return [{ name: 'depth', ...this.toScreen(at), drag }];
   }
 
   private sizeHandle(node: PlacementNode): readonly Handle[] {

@@ -2,10 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from 
 import { ContextMenu, ContextMenuModule } from 'primeng/contextmenu';
 import type { MenuItem } from 'primeng/api';
 import { CommandsService } from '../state/commands.service';
-import type { CommandId } from '../state/keys';
 
 /** What can be done where the drawing was pressed, in groups. */
-const GROUPS: readonly (readonly (readonly [CommandId, string])[])[] = [
+const GROUPS: readonly (readonly (readonly [string, string])[])[] = [
   [['undo', 'Undo'], ['redo', 'Redo']],
   [['duplicate', 'Duplicate'], ['copy.linked', 'Linked copy'], ['copy', 'Copy'], ['cut', 'Cut'], ['paste', 'Paste'], ['delete', 'Delete'], ['rename', 'Rename']],
   [['order.up', 'Forward'], ['order.down', 'Backward'], ['group', 'Group'], ['ungroup', 'Ungroup'], ['hide', 'Hide'], ['lock', 'Lock'], ['view.alone', 'Show only this, or all again']],

@@ -5,6 +5,7 @@ import { boxNode, openDrawing, pxOf } from '../testing/page';
 import { DocumentStore } from '../state/document.store';
 import { HandlesService } from './handles.service';
 import { ToolRunnerService } from './tool-runner.service';
+import { StagesService } from '../state/stages.service';
 
 const FLOOR = { kind: 'floor', offset: 0 } as const;
 const how = { lock: false, free: false };
@@ -159,7 +160,7 @@ describe('handles', () => {
     const handles = TestBed.inject(HandlesService);
     view.select(['box']);
     expect(handles.handles().map((h) => h.name)).toEqual(['point 1', 'point 2', 'point 3', 'point 4']);
-    view.setStage('build');
+    TestBed.inject(StagesService).go('build');
     const [handle] = handles.handles();
     expect(handle!.name).toBe('depth');
     handle!.drag({ x: handle!.x, y: handle!.y - 16 * 3 }, false, false);

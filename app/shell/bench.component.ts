@@ -1,62 +1,27 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject } from '@angular/core';
+import { NgComponentOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, type Type } from '@angular/core';
 import { IconComponent } from '../controls/icon.component';
-import { ArtworkBenchComponent } from '../features/artwork/artwork-bench.component';
-import { BuildBenchComponent } from '../features/build/build-bench.component';
-import { DrawBenchComponent } from '../features/draw/draw-bench.component';
-import { LightBenchComponent } from '../features/light/light-bench.component';
-import { OutputBenchComponent } from '../features/output/output-bench.component';
-import { ProjectionBenchComponent } from '../features/projection/projection-bench.component';
-import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
+import { StagesService } from '../state/stages.service';
+import { ViewStore } from '../state/view.store';
 
 /** The bench: the stage's tools, each with icon, name and digit, and below them the settings of the stage. */
 @Component({
   selector: 'chemin-bench',
-  imports: [ArtworkBenchComponent, BuildBenchComponent, DrawBenchComponent, IconComponent, LightBenchComponent, OutputBenchComponent, ProjectionBenchComponent],
+  imports: [IconComponent, NgComponentOutlet],
   template: `
-    <section [attr.aria-label]="stage().title + ': tools and settings'">
-      <h2>{{ stage().title }}</h2>
-      <ul [class.many]="stage().tools.length > 9">
-        @for (tool of stage().tools; track tool; let i = $index) {
+    <section [attr.aria-label]="title() + ': tools and settings'">
+      <h2>{{ title() }}</h2>
+      <ul [class.many]="tools().length > 9">
+        @for (tool of tools(); track tool.name; let i = $index) {
           <li>
-            <button type="button" class="tool" [attr.aria-pressed]="view.tool() === tool" (click)="view.setTool(tool)">
-              <chemin-icon [name]="tool" /><span>{{ titles[tool] }}</span
+            <button type="button" class="tool" [attr.aria-pressed]="view.tool() === tool.name" (click)="view.setTool(tool.name)">
+              <chemin-icon [name]="tool.name" /><span>{{ tool.title }}</span
               ><kbd>{{ i < 9 ? i + 1 : '⇧' + (i - 8) }}</kbd>
             </button>
           </li>
         }
       </ul>
-      @switch (stage().name) {
-        @case ('projection') {
-          @defer (on immediate) {
-            <chemin-projection-bench />
-          }
-        }
-        @case ('draw') {
-          @defer (on immediate) {
-            <chemin-draw-bench />
-          }
-        }
-        @case ('build') {
-          @defer (on immediate) {
-            <chemin-build-bench />
-          }
-        }
-        @case ('light') {
-          @defer (on immediate) {
-            <chemin-light-bench />
-          }
-        }
-        @case ('artwork') {
-          @defer (on immediate) {
-            <chemin-artwork-bench />
-          }
-        }
-        @case ('output') {
-          @defer (on immediate) {
-            <chemin-output-bench />
-          }
-        }
-      }
+      <ng-container *ngComponentOutlet="bench()" />
     </section>
   `,
   styles: `
@@ -130,10 +95,20 @@ import { STAGES, TOOL_TITLES, ViewStore } from '../state/view.store';
 })
 export class BenchComponent {
   protected readonly view = inject(ViewStore);
-  protected readonly titles = TOOL_TITLES;
+  private readonly stages = inject(StagesService);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
+  protected readonly title = computed(() => this.stages.links.find(({ name }) => name === this.view.stage())?.title ?? '');
+  protected readonly tools = computed(() => this.stages.current()?.tools ?? []);
+  /** Settings that have come, by their stages. */
+  private readonly benches = signal<ReadonlyMap<string, Type<unknown>>>(new Map());
+  protected readonly bench = computed(() => this.benches().get(this.view.stage()) ?? null);
+
   constructor() {
+    effect(() => {
+      const stage = this.stages.current();
+      if (stage) void stage.bench().then((bench) => this.benches.update((map) => (map.has(stage.name) ? map : new Map(map).set(stage.name, bench))));
+    });
     // Another page of settings is read from its top.
     effect(() => {
       this.view.stage();
@@ -141,6 +116,4 @@ export class BenchComponent {
       this.host.scrollTop = 0;
     });
   }
-
-  protected readonly stage = computed(() => STAGES.find((stage) => stage.name === this.view.stage()) ?? STAGES[0]!);
 }

@@ -7,6 +7,7 @@ import { returnFocusAtEnd } from '../controls/return-focus';
 import { SmallPictureComponent } from '../controls/small-picture.component';
 import { DocumentStore } from '../state/document.store';
 import { SteeringService } from '../state/steering.service';
+import { AidsStore } from '../state/aids.store';
 import { ViewStore } from '../state/view.store';
 
 /** Up to four projections of the drawing side by side; each can be adopted, and no size changes. */
@@ -58,6 +59,7 @@ import { ViewStore } from '../state/view.store';
 export class CompareComponent {
   protected readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly steering = inject(SteeringService);
   private readonly closer = viewChild.required<ElementRef<HTMLButtonElement>>('closer');
   /** Size of each picture in px, two to a px of CSS; about half of the drawing area each way. */
@@ -93,6 +95,6 @@ export class CompareComponent {
   }
 
   protected close(): void {
-    this.view.patch({ comparing: false });
+    this.aids.patch({ comparing: false });
   }
 }

@@ -6,6 +6,7 @@ import { IconComponent } from '../controls/icon.component';
 import { KeepingService } from '../state/keeping.service';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
+import { AidsStore } from '../state/aids.store';
 import { ViewStore } from '../state/view.store';
 import { TextFieldDirective } from '../controls/text-field.directive';
 
@@ -55,7 +56,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
         <chemin-icon name="redo" />
       </button>
       <button type="button" class="plain" aria-haspopup="dialog" (click)="commands.run('steps')">Steps</button>
-      <button type="button" class="plain" [attr.aria-pressed]="view.comparing()" (click)="commands.run('view.compare')">Compare</button>
+      <button type="button" class="plain" [attr.aria-pressed]="aids.comparing()" (click)="commands.run('view.compare')">Compare</button>
       <button type="button" class="plain find" (click)="commands.run('find')"><chemin-icon name="find" />Find <kbd>Ctrl+K</kbd></button>
       <button type="button" class="plain" (click)="commands.run('keys')"><chemin-icon name="keys" />Keys</button>
       <button
@@ -200,6 +201,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
 export class HeadComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
+  protected readonly aids = inject(AidsStore);
   protected readonly keeping = inject(KeepingService);
   protected readonly commands = inject(CommandsService);
 

@@ -1,7 +1,8 @@
 import { CdkTableModule } from '@angular/cdk/table';
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { DialogComponent } from '../controls/dialog.component';
-import { COMMANDS, HELD_KEYS } from '../state/keys';
+import { CommandsService } from '../state/commands.service';
+import { HELD_KEYS } from '../state/keys';
 import { ViewStore } from '../state/view.store';
 
 /** The list of keys, from the one table. */
@@ -12,7 +13,7 @@ import { ViewStore } from '../state/view.store';
     <chemin-dialog title="Keys" width="1040px" (closed)="close()">
       <div class="scroller" tabindex="0" role="region" aria-label="Keys and what they do">
         <div class="columns">
-          @for (group of groups; track group.name) {
+          @for (group of groups(); track group.name) {
             <section>
               <h3 class="panel-title">{{ group.name }}</h3>
               <table cdk-table [dataSource]="group.rows" [attr.aria-label]="group.name">
@@ -71,15 +72,17 @@ import { ViewStore } from '../state/view.store';
 export class KeyListComponent {
   private readonly view = inject(ViewStore);
   protected readonly columns = ['what', 'keys'];
-  protected readonly groups = [
-    { name: 'While drawing', rows: HELD_KEYS.map(({ keys, title }) => ({ title, keys: [keys] })) },
-    ...[...new Set(Object.values(COMMANDS).map((command) => command.group))].map((name) => ({
-      name: name as string,
-      rows: Object.values(COMMANDS)
-        .filter((command) => command.group === name && command.keys.length > 0)
-        .map(({ title, keys }) => ({ title: title as string, keys: keys as readonly string[] })),
-    })),
-  ].filter((group) => group.rows.length > 0);
+  private readonly commands = inject(CommandsService);
+  protected readonly groups = computed(() => {
+    const all = this.commands.all();
+    return [
+      { name: 'While drawing', rows: HELD_KEYS.map(({ keys, title }) => ({ title, keys: [keys] as readonly string[] })) },
+      ...[...new Set(all.map((command) => command.group))].map((name) => ({
+        name: name as string,
+        rows: all.filter((command) => command.group === name && command.keys.length > 0).map(({ title, keys }) => ({ title, keys })),
+      })),
+    ].filter((group) => group.rows.length > 0);
+  });
 
   protected close(): void {
     this.view.patch({ panel: 'none' });

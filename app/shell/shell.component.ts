@@ -1,12 +1,13 @@
-import { ApplicationRef, ChangeDetectionStrategy, Component, effect, inject, HostListener } from '@angular/core';
+import { afterNextRender, ApplicationRef, ChangeDetectionStrategy, Component, effect, HostListener, inject } from '@angular/core';
 import { DrawingComponent } from '../drawing/drawing.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { ClipboardService } from '../state/clipboard.service';
 import { KeepingService } from '../state/keeping.service';
 import { UpdatesService } from '../state/updates.service';
 import { CommandsService } from '../state/commands.service';
-import { commandForKey } from '../state/keys';
-import { DRAWING_TOOLS, STAGES, ViewStore } from '../state/view.store';
+import { AidsStore } from '../state/aids.store';
+import { StagesService } from '../state/stages.service';
+import { ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
 import { CatchingDialogComponent } from './catching-dialog.component';
 import { CompareComponent } from './compare.component';
@@ -49,6 +50,8 @@ import { WayComponent } from './way.component';
 })
 export class ShellComponent {
   protected readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
+  protected readonly aids = inject(AidsStore);
   protected readonly keeping = inject(KeepingService);
   private readonly commands = inject(CommandsService);
   private readonly tools = inject(ToolRunnerService);
@@ -57,6 +60,8 @@ export class ShellComponent {
 
   constructor() {
     void this.keeping.begin();
+    // What is not shown yet comes when there is time.
+    afterNextRender(() => void this.stages.loadAll());
     inject(UpdatesService).watch();
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }
@@ -81,7 +86,7 @@ export class ShellComponent {
 
   @HostListener('document:keydown', ['$event'])
   protected press(event: KeyboardEvent): void {
-    if (event.key === 'Escape' && this.view.comparing() && this.view.panel() === 'none') this.view.patch({ comparing: false });
+    if (event.key === 'Escape' && this.aids.comparing() && this.view.panel() === 'none') this.aids.patch({ comparing: false });
     if (this.covered()) return;
     if (endsTyping(event)) return this.endTyping(event);
     if (event.defaultPrevented) return;
@@ -96,7 +101,7 @@ export class ShellComponent {
     }
     // The browser's own events bring what is on the clipboard.
     if (control && /^[cxv]$/i.test(event.key)) return;
-    const command = commandForKey(event);
+    const command = this.commands.forKey(event);
     if (!command || (event.repeat && command !== 'undo' && command !== 'redo')) return;
     event.preventDefault();
     if (this.commands.enabled(command)) this.commands.run(command);
@@ -109,7 +114,7 @@ export class ShellComponent {
 
   /** Whether something lies over the drawing that has all keys. */
   private covered(): boolean {
-    return this.view.panel() !== 'none' || this.keeping.asking() !== null || this.view.comparing();
+    return this.view.panel() !== 'none' || this.keeping.asking() !== null || this.aids.comparing();
   }
 
   /** What was typed is taken or put back by the field itself; where it was refused, the field keeps the keys. */
@@ -142,8 +147,7 @@ export class ShellComponent {
     if (!step || control || takesArrows(event.target)) return false;
     const plane = this.view.plane();
     const [du, dv] = plane.kind === 'left' ? [-step[0], step[1]] : plane.kind === 'sheet' ? [step[0], -step[1]] : step;
-    const tool = this.view.tool();
-    if (DRAWING_TOOLS.includes(tool)) {
+    if (this.stages.draws()) {
       this.tools.stepPointer(du, dv);
       return true;
     }
@@ -161,9 +165,9 @@ export class ShellComponent {
       this.application.tick();
       return true;
     }
-    const tool = STAGES.find((stage) => stage.name === this.view.stage())?.tools[further ?? Number(event.key) - 1];
+    const tool = this.stages.current()?.tools[further ?? Number(event.key) - 1];
     if (!tool) return false;
-    this.view.setTool(tool);
+    this.view.setTool(tool.name);
     focusDrawing();
     return true;
   }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { STAGES, ViewStore } from '../state/view.store';
+import { StagesService } from '../state/stages.service';
+import { ViewStore } from '../state/view.store';
 
 /** Places of the stations on an isometric lattice: straight down and slanting in turn. */
 const STATIONS = [
@@ -35,7 +36,7 @@ const STATIONS = [
           [style.top.px]="stations[i]!.y - 2"
           [style.padding-left.px]="stations[i]!.x + 13"
           [attr.aria-current]="view.stage() === stage.name ? 'step' : null"
-          (click)="view.setStage(stage.name)"
+          (click)="go(stage.name)"
         >
           {{ stage.title }}
         </button>
@@ -84,8 +85,13 @@ const STATIONS = [
 })
 export class WayComponent {
   protected readonly view = inject(ViewStore);
-  protected readonly stages = STAGES;
+  private readonly known = inject(StagesService);
+  protected readonly stages = this.known.links;
   protected readonly stations = STATIONS;
+  protected go(stage: string): void {
+    this.known.go(stage);
+  }
+
   /** From station to station: half the way straight down, the rest along an axis. */
   protected readonly line = STATIONS.flatMap(({ x, y }, i) => {
     const next = STATIONS[i + 1];

@@ -15,19 +15,19 @@ function event(texts: Record<string, string> = {}): ClipboardEvent {
   return { clipboardData: data } as unknown as ClipboardEvent;
 }
 
-function clipboard(): ClipboardService {
+function readOnPage(): void {
   TestBed.configureTestingModule({
     providers: [{ provide: SvgReaderService, useValue: { read: (text: string) => Promise.resolve(importSvg(text, (t) => t)) } }],
   });
-  return TestBed.inject(ClipboardService);
 }
 
 const settled = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
 
 describe('the clipboard', () => {
   it('carries things exactly, and as SVG for other software; pasted in place they go a cell aside', () => {
-    const service = clipboard();
+    readOnPage();
     const { store, view } = openDrawing({ ...boxNode('a'), depth: 0 });
+    const service = TestBed.inject(ClipboardService);
     view.select(['a']);
     const texts: Record<string, string> = {};
     expect(service.fill(event(texts))).toBe(true);
@@ -40,8 +40,9 @@ describe('the clipboard', () => {
   });
 
   it('makes shapes of pasted SVG on the plane that is drawn on, and colours of colour text', async () => {
-    const service = clipboard();
+    readOnPage();
     const { store, view } = openDrawing();
+    const service = TestBed.inject(ClipboardService);
     view.setPlane('right');
     expect(service.take(event({ 'text/plain': SVG }))).toBe(true);
     await settled();
@@ -57,8 +58,9 @@ describe('the clipboard', () => {
   });
 
   it('refuses what is damaged with its place, and changes nothing', async () => {
-    const service = clipboard();
+    readOnPage();
     const { store } = openDrawing({ ...boxNode('a'), depth: 0 });
+    const service = TestBed.inject(ClipboardService);
     const before = store.kept();
     service.take(event({ [PART_TYPE]: '{"format":"chemin-part","version":3,"cell":8,"nodes":[{"kind":"shape"}],"artworks":[],"swatches":[]}' }));
     service.take(event({ 'text/plain': '<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]><svg/>' }));

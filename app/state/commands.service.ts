@@ -1,94 +1,44 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { axesOf, findNode, idsWithin, pickAt, type Edit } from '@core';
-import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { newId } from '../platform/ids';
 import { ClipboardService } from './clipboard.service';
-import { HandOverService } from './hand-over.service';
 import { ImportsService } from './imports.service';
 import { KeepingService } from './keeping.service';
-import { ReferencesService } from './references.service';
 import { moveAll, moveOnPlane } from '../tools/pick.tool';
 import { ArrangingService } from './arranging.service';
-import { ShapingService } from './shaping.service';
 import { DocumentStore } from './document.store';
-import type { CommandId } from './keys';
+import { COMMANDS, keyName, NEEDS, type CommandWords, type CommonId, type Need } from './keys';
 import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
 import { SteeringService } from './steering.service';
-import { PX_PER_MM, STAGES, ViewStore, type ToolName } from './view.store';
-
-interface Need {
-  readonly ids: RegExp;
-  readonly holds: (id: CommandId, commands: CommandsService) => boolean;
-  readonly say: string;
-}
-
-const need = (ids: RegExp, what: keyof CommandsService['needs'], say: string): Need => ({ ids, holds: (_, { needs }) => needs[what](), say });
-
-/** What has to be there for a command, and what to do where it is not. The first that fits and fails is said. */
-const MISSING: readonly Need[] = [
-  need(/^undo$/, 'undo', 'There is nothing to undo.'),
-  need(/^redo$/, 'redo', 'There is nothing to redo.'),
-  need(/^(delete|rename|hide|lock|group)$/, 'selected', 'Select something first.'),
-  need(/^(duplicate|copy|cut|copy\.linked|view\.selection|order\..*)$/, 'things', 'Select something first.'),
-  need(/^copy\.free$/, 'copies', 'Select a linked copy first.'),
-  { ids: /^view\.alone$/, holds: (_, { needs }) => needs.alone() || needs.things(), say: 'Select what is to be shown first.' },
-  need(/^(union|subtract|intersect|exclude)$|^(align|distribute|same)\./, 'several', 'Select two or more things first.'),
-  need(/^(points\.delete|line\.split)$/, 'points', 'Choose a point of a selected shape first.'),
-  need(/^(points|line|turn|mirror|to)\./, 'shapes', 'Select a shape first.'),
-  need(/^ungroup$/, 'group', 'Select a group first.'),
-  need(/^offset\./, 'space', 'The sheet has no offset: choose another plane first.'),
-  need(/^(projection\.(calmer|stronger)|view\.cone)$/, 'perspective', 'Choose a perspective first.'),
-  need(/^view\.back$/, 'brought', 'Nothing was brought into view.'),
-];
+import { AidsStore } from './aids.store';
+import { PointerStore } from './pointer.store';
+import type { StageCommand } from './stage';
+import { StagesService } from './stages.service';
+import { PX_PER_MM, ViewStore } from './view.store';
 
 /** Runs commands, from keys, buttons and the finder alike. */
 @Injectable({ providedIn: 'root' })
 export class CommandsService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly pictures = inject(PictureService);
   private readonly keeping = inject(KeepingService);
   private readonly imports = inject(ImportsService);
-  private readonly tools = inject(ToolRunnerService);
+  private readonly pointer = inject(PointerStore);
+  private readonly stages = inject(StagesService);
   private readonly messages = inject(MessageStore);
   private readonly steering = inject(SteeringService);
-  private readonly references = inject(ReferencesService);
-  private readonly handOver = inject(HandOverService);
   private readonly arranging = inject(ArrangingService);
-  private readonly shaping = inject(ShapingService);
   private readonly clipboard = inject(ClipboardService);
 
   /** Selected nodes that are still there. */
   readonly selected = computed(() => this.view.selection().filter((id) => findNode(this.documents.kept(), id) !== null));
 
-  private readonly actions: Readonly<Record<CommandId, () => unknown>> = {
-    'tool.pick': () => this.takeTool('pick'),
-    'tool.outline': () => this.takeTool('outline'),
-    'tool.rectangle': () => this.takeTool('rectangle'),
-    'tool.line': () => this.takeTool('line'),
-    'tool.circle': () => this.takeTool('circle'),
-    'tool.ellipse': () => this.takeTool('ellipse'),
-    'tool.polygon': () => this.takeTool('polygon'),
-    'tool.arc': () => this.takeTool('arc'),
-    'tool.curve': () => this.takeTool('curve'),
-    'tool.freehand': () => this.takeTool('freehand'),
-    'tool.again': () => this.takeTool('again'),
-    'tool.region': () => this.takeTool('region'),
-    'tool.cut': () => this.takeTool('cut'),
-    'tool.extend': () => this.takeTool('extend'),
-    'tool.measure': () => this.takeTool('measure'),
-    'tool.dimension': () => this.takeTool('dimension'),
-    'tool.colour': () => this.takeTool('colour'),
-    'tool.stance': () => this.takeTool('stance'),
+  private readonly actions: Readonly<Record<CommonId, () => unknown>> = {
     'stage.previous': () => this.stepStage(-1),
     'stage.next': () => this.stepStage(1),
-    'stage.projection': () => this.view.setStage('projection'),
-    'stage.draw': () => this.view.setStage('draw'),
-    'stage.build': () => this.view.setStage('build'),
-    'stage.light': () => this.view.setStage('light'),
-    'stage.artwork': () => this.view.setStage('artwork'),
-    'stage.output': () => this.view.setStage('output'),
     'plane.floor': () => this.view.setPlane('floor'),
     'plane.left': () => this.view.setPlane('left'),
     'plane.right': () => this.view.setPlane('right'),
@@ -105,16 +55,13 @@ export class CommandsService {
     'view.final': () => this.view.zoomAt(PX_PER_MM / this.view.zoom() / devicePixelRatio, this.view.width() / 2, this.view.height() / 2),
     'view.alone': () => this.view.patch({ alone: this.view.alone() ? null : this.selected() }),
     'view.catching': () => this.view.patch({ panel: 'catching' }),
-    steps: () => this.view.patch({ panel: 'steps' }),
     'view.in': () => this.view.zoomAt(1.25, this.view.width() / 2, this.view.height() / 2),
     'view.out': () => this.view.zoomAt(0.8, this.view.width() / 2, this.view.height() / 2),
     'view.rulers': () => this.view.patch({ rulers: !this.view.rulers() }),
-    'view.cone': () => this.view.patch({ cone: !this.view.cone() }),
-    'view.figure': () => this.view.patch({ figure: !this.view.figure() }),
-    'view.back': () => this.view.lookBack(),
-    'view.compare': () => this.view.patch({ comparing: !this.view.comparing() }),
+    'view.compare': () => this.aids.patch({ comparing: !this.aids.comparing() }),
     'view.theme': () => this.view.setTheme(this.view.theme() === 'dark' ? 'light' : 'dark'),
     undo: () => this.documents.undo(),
+    steps: () => this.view.patch({ panel: 'steps' }),
     redo: () => this.documents.redo(),
     find: () => this.view.patch({ panel: 'find' }),
     keys: () => this.view.patch({ panel: 'keys' }),
@@ -131,27 +78,6 @@ export class CommandsService {
     paste: () => this.clipboard.pasteFromBrowser(),
     'order.up': () => this.reorder(1),
     'order.down': () => this.reorder(-1),
-    union: () => this.shaping.combine('union'),
-    subtract: () => this.shaping.combine('subtract'),
-    intersect: () => this.shaping.combine('intersect'),
-    exclude: () => this.shaping.combine('exclude'),
-    'points.smooth': () => this.shaping.smooth(),
-    'points.sharp': () => this.shaping.sharpen(),
-    'points.delete': () => this.shaping.deletePoints(),
-    'line.join': () => this.shaping.join(),
-    'line.split': () => this.shaping.split(),
-    'line.close': () => this.shaping.close(),
-    'line.open': () => this.shaping.open(),
-    'align.low-u': () => this.arranging.align('u', 'low'),
-    'align.middle-u': () => this.arranging.align('u', 'middle'),
-    'align.high-u': () => this.arranging.align('u', 'high'),
-    'align.low-v': () => this.arranging.align('v', 'low'),
-    'align.middle-v': () => this.arranging.align('v', 'middle'),
-    'align.high-v': () => this.arranging.align('v', 'high'),
-    'distribute.u': () => this.arranging.distribute('u'),
-    'distribute.v': () => this.arranging.distribute('v'),
-    'same.length': () => this.arranging.sameLength('u'),
-    'same.height': () => this.arranging.sameLength('v'),
     'turn.left': () => this.arranging.turn(90),
     'turn.right': () => this.arranging.turn(-90),
     'mirror.across': () => this.arranging.mirror('u'),
@@ -167,58 +93,59 @@ export class CommandsService {
     'document.demo': () => this.keeping.addDemos(),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
-    'sheet.centre': () => this.steering.centre(),
-    'use.isometric': () => this.steering.choose('isometric'),
-    'use.pixel': () => this.steering.choose('pixel'),
-    'use.dimetric': () => this.steering.choose('dimetric'),
-    'use.trimetric': () => this.steering.choose('trimetric'),
-    'use.cavalier': () => this.steering.choose('cavalier'),
-    'use.cabinet': () => this.steering.choose('cabinet'),
-    'use.planometric': () => this.steering.choose('planometric'),
-    'use.one-point': () => this.steering.choose('one-point'),
-    'use.two-point': () => this.steering.choose('two-point'),
-    'use.three-point': () => this.steering.choose('three-point'),
-    'projection.calmer': () => this.steering.calmer(1.25),
-    'projection.stronger': () => this.steering.calmer(0.8),
-    'reference.add': () => this.references.choose(),
-    'output.png': () => this.handOver.png(),
-    'output.pdf': () => this.handOver.pdf(),
-    'output.svg': () => this.handOver.svg(),
-    'output.grid-svg': () => this.handOver.grid('svg'),
-    'output.grid-png': () => this.handOver.grid('png'),
-    'artwork.add': () => this.imports.addArtwork(),
   };
 
-  run(id: CommandId): void {
-    void this.actions[id]();
+  /** Every command that is here: the common ones, those that go to a stage, and those of stages that are loaded. */
+  readonly all = computed((): readonly CommandWords[] => [...COMMANDS, ...this.ofStages(), ...this.stages.commands()]);
+  private readonly byId = computed(() => new Map(this.all().map((command) => [command.id, command])));
+  private readonly byKey = computed(() => new Map(this.all().flatMap((command) => command.keys.map((key) => [key, command.id] as const))));
+
+  private ofStages(): readonly CommandWords[] {
+    return this.stages.links.map(({ name, title }): CommandWords => ({ id: `stage.${name}`, title: `Go to ${title}`, keys: [], group: 'Stages' }));
+  }
+
+  /** Runs a command; one of a stage that is not here yet when it has come. */
+  run(id: string): void {
+    const common = (this.actions as Readonly<Record<string, (() => unknown) | undefined>>)[id];
+    if (common) return void common();
+    if (id.startsWith('stage.')) return this.stages.go(id.slice('stage.'.length));
+    const own = (): StageCommand | undefined => this.stages.commands().find((command) => command.id === id);
+    const here = own();
+    if (here) return void here.run(this.stages.get);
+    void this.stages.loadAll().then(() => own()?.run(this.stages.get));
+  }
+
+  /** The command that a key stands for, or null. */
+  forKey(event: Parameters<typeof keyName>[0]): string | null {
+    return this.byKey().get(keyName(event)) ?? null;
   }
 
   /** What is missing for a command, as what to do first; null where it can be done now. */
-  why(id: CommandId): string | null {
-    const missing = MISSING.find(({ ids, holds }) => ids.test(id) && !holds(id, this));
-    return missing?.say ?? null;
+  why(id: string): string | null {
+    const needs = this.byId().get(id)?.needs;
+    return needs && !this.needs[needs]() ? NEEDS[needs] : null;
   }
 
-  enabled(id: CommandId): boolean {
+  enabled(id: string): boolean {
     return this.why(id) === null;
   }
 
   /** What commands need, each asked once for those whose names fit. */
-  readonly needs = {
+  readonly needs: Readonly<Record<Need, () => boolean>> = {
     undo: () => this.documents.canUndo(),
     redo: () => this.documents.canRedo(),
     selected: () => this.selected().length > 0,
     things: () => this.arranging.nodes().length > 0,
     several: () => this.arranging.nodes().length > 1,
     copies: () => this.arranging.copies().length > 0,
-    alone: () => this.view.alone() !== null,
+    showable: () => this.view.alone() !== null || this.arranging.nodes().length > 0,
     points: () => this.view.points().length > 0,
     shapes: () => this.arranging.shapes().length > 0,
     group: () => this.selected().some((id) => findNode(this.documents.kept(), id)?.kind === 'group'),
     space: () => this.view.plane().kind !== 'sheet',
     perspective: () => this.steering.perspective() !== null,
     brought: () => this.view.lookBefore() !== null,
-  } as const;
+  };
 
   /** Moves the selection by cells along its plane; `across` along its normal towards the viewer. */
   nudge(du: number, dv: number, across: number): boolean {
@@ -239,11 +166,6 @@ export class CommandsService {
       (name) => this.messages.say('good', 'The project was saved as a file', [name]),
       (error: unknown) => this.messages.say('bad', 'The project was not saved as a file', [error instanceof Error ? error.message : String(error)]),
     );
-  }
-
-  private takeTool(tool: ToolName): void {
-    if (!STAGES.find((stage) => stage.name === this.view.stage())?.tools.includes(tool)) this.view.setStage('draw');
-    this.view.setTool(tool);
   }
 
   /** The part of the sheet that the selection takes, as large as fits. */
@@ -269,9 +191,10 @@ export class CommandsService {
   }
 
   private stepStage(by: number): void {
-    const at = STAGES.findIndex((stage) => stage.name === this.view.stage());
-    const next = STAGES[Math.max(0, Math.min(STAGES.length - 1, at + by))];
-    if (next) this.view.setStage(next.name);
+    const { links } = this.stages;
+    const at = links.findIndex((stage) => stage.name === this.view.stage());
+    const next = links[Math.max(0, Math.min(links.length - 1, at + by))];
+    if (next) this.stages.go(next.name);
   }
 
   private offset(by: number): void {
@@ -281,7 +204,7 @@ export class CommandsService {
 
   /** The plane of the face under the pointer; on the bare sheet nothing changes. */
   private planeUnderPointer(): void {
-    const px = this.tools.pointer();
+    const px = this.pointer.at();
     if (!px) return;
     const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
     const hit = pickAt(this.pictures.picture(), at, 0);

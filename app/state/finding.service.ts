@@ -1,9 +1,8 @@
-import { inject, Injectable } from '@angular/core';
+import { computed, inject, Injectable } from '@angular/core';
 import { ArrangingService } from './arranging.service';
 import { CommandsService } from './commands.service';
-import { COMMANDS, type CommandId } from './keys';
-import { COMMAND_WORDS, SETTINGS, type Setting } from './settings';
-import { ViewStore } from './view.store';
+import type { Setting } from './settings';
+import { StagesService } from './stages.service';
 
 /** Something that can be found by words: a command that runs, or a setting that is gone to. */
 export interface Found {
@@ -27,24 +26,24 @@ const PATIENCE = 120;
 @Injectable({ providedIn: 'root' })
 export class FindingService {
   private readonly commands = inject(CommandsService);
-  private readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
   private readonly arranging = inject(ArrangingService);
 
-  private readonly entries: readonly Entry[] = [
-    ...(Object.keys(COMMANDS) as CommandId[]).map((id): Entry => {
-      const { title, group, keys } = COMMANDS[id];
-      return {
-        title,
-        text: `${title} ${group} ${COMMAND_WORDS[id] ?? ''}`.toLowerCase(),
-        found: () => ({ title, keys, why: this.commands.why(id), go: () => this.run(id) }),
-      };
-    }),
-    ...SETTINGS.map((setting): Entry => ({
-      title: setting.title,
-      text: `${setting.title} ${setting.words}`.toLowerCase(),
-      found: () => ({ title: setting.title, keys: [], why: this.whyNot(setting), go: () => this.goTo(setting) }),
+  private readonly entries = computed((): readonly Entry[] => [
+    ...this.commands.all().map(({ id, title, group, keys, words }): Entry => ({
+      title,
+      text: `${title} ${group} ${words ?? ''}`.toLowerCase(),
+      found: () => ({ title, keys, why: this.commands.why(id), go: () => this.run(id) }),
     })),
-  ];
+    ...this.stages
+      .here()
+      .flatMap(({ settings }) => settings)
+      .map((setting): Entry => ({
+        title: setting.title,
+        text: `${setting.title} ${setting.words}`.toLowerCase(),
+        found: () => ({ title: setting.title, keys: [], why: this.whyNot(setting), go: () => this.goTo(setting) }),
+      })),
+  ]);
 
   /** Everything whose words hold every word of a question: titles that begin with it first, then those that hold it. */
   find(question: string): readonly Found[] {
@@ -58,14 +57,14 @@ export class FindingService {
       if (name.includes(asked)) return 2;
       return new RegExp(`(^|\\s)${asked.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(\\s|$)`).test(text) ? 3 : 4;
     };
-    return this.entries
+    return this.entries()
       .filter(({ text }) => words.every((word) => text.includes(word)))
       .map((entry, i) => ({ entry, order: rank(entry) * 1e4 + i }))
       .sort((p, q) => p.order - q.order)
       .map(({ entry }) => entry.found());
   }
 
-  private run(id: CommandId): void {
+  private run(id: string): void {
     this.going++;
     this.commands.run(id);
   }
@@ -82,8 +81,7 @@ export class FindingService {
 
   private goTo({ stage, tool, controls }: Setting): void {
     const mine = ++this.going;
-    this.view.setStage(stage);
-    this.view.setTool(tool);
+    this.stages.go(stage, tool);
     let frames = 0;
     const look = (): void => {
       if (mine !== this.going) return;

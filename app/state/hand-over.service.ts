@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type HandOver, type LatticeSettings, type PdfOptions } from '@core';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
@@ -21,6 +21,8 @@ const LIMIT_MS = 60_000;
 export class HandOverService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  /** What is exported, and what of the grid. */
+  readonly settings = signal<HandOver>({ content: 'drawing', gridFrom: 'drawing', background: true });
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
   /** Its library is large and seldom needed: it does not stay. */
@@ -29,7 +31,7 @@ export class HandOverService {
   /** What would be handed over now. */
   /** @param part what is asked for otherwise than it is set */
   sheet(part: Partial<HandOver> = {}): HandedSheet {
-    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), { ...this.view.handOver(), ...part });
+    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), { ...this.settings(), ...part });
   }
 
   svg(): void {
@@ -84,12 +86,12 @@ export class HandOverService {
 
   /** What is exported, in words. */
   private what(): string {
-    return this.view.handOver().content === 'grid' ? 'the grid' : 'the sheet';
+    return this.settings().content === 'grid' ? 'the grid' : 'the sheet';
   }
 
   private name(): string {
     const { name } = this.documents.kept();
-    return this.view.handOver().content === 'grid' ? `${name}, grid` : name;
+    return this.settings().content === 'grid' ? `${name}, grid` : name;
   }
 
   private writeSvg(sheet: HandedSheet, title: string, what = this.what()): void {

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Artwork, Edit, Problem } from '@core';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
+import { StagesService } from './stages.service';
 import { ViewStore } from './view.store';
 import { chooseFile, chooseFiles } from '../platform/files';
 import { newId } from '../platform/ids';
@@ -15,6 +16,7 @@ import { SvgReaderService } from '../platform/svg-reader.service';
 export class ImportsService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
   private readonly messages = inject(MessageStore);
   private readonly keeping = inject(KeepingService);
   private readonly svg = inject(SvgReaderService);
@@ -63,8 +65,7 @@ export class ImportsService {
     const edit: Edit = { kind: 'add', nodes: [], artworks: [artwork] };
     this.documents.commit(edit, `add artwork ${artwork.name}`);
     this.view.patch({ artwork: artwork.id });
-    this.view.setStage('artwork');
-    this.view.setTool('place');
+    this.stages.go('artwork', 'place');
     this.messages.say(
       read.notes.length ? 'warn' : 'good',
       `“${file.name}” was added`,

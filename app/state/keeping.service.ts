@@ -3,6 +3,7 @@ import { commitEdit, derivedName, emptyDocument, historyAs, presentDocument, sta
 import type { Draft } from '../platform/database';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
+import { AidsStore } from './aids.store';
 import { ViewStore } from './view.store';
 import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from '../platform/drawings.service';
 import { download, downloadText, fileName } from '../platform/files';
@@ -21,6 +22,7 @@ export type UnsavedAnswer = 'copy' | 'leave' | 'stay';
 export class KeepingService {
   private readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly drawings = inject(DrawingsService);
   private readonly projects = inject(ProjectsService);
   private readonly messages = inject(MessageStore);
@@ -251,7 +253,7 @@ export class KeepingService {
     this.store.load(history, draft);
     this.view.select([]);
     // Aids and locks belong to the drawing that they were set for.
-    this.view.patch({ figure: false, cone: false, locks: [], principal: null, reference: null, blink: 'off', comparing: false });
+    this.aids.forget();
     const { sheet } = presentDocument(history);
     this.view.fit(sheet.width, sheet.height);
   }

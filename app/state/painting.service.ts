@@ -20,13 +20,15 @@ import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
-import { DRAWING_TOOLS, ViewStore, type ColourSlot } from './view.store';
+import { StagesService } from './stages.service';
+import { ViewStore, type ColourSlot } from './view.store';
 
 /** Paints the selection, or what is drawn next where nothing is selected; and keeps the palette. */
 @Injectable({ providedIn: 'root' })
 export class PaintingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
   private readonly arranging = inject(ArrangingService);
   private readonly messages = inject(MessageStore);
 
@@ -38,7 +40,7 @@ export class PaintingService {
   /** Another paint for every selected shape, or for what comes next. @param keep whether the step is made, or only shown */
   change(change: (paint: Paint, shape: ShapeNode | null) => Paint, label = 'paint', keep = true): void {
     // While drawing goes on, what was just drawn and what comes next are painted alike.
-    if (keep && this.ofSelection() && DRAWING_TOOLS.includes(this.view.tool())) this.view.patch({ paint: change(this.view.paint(), null) });
+    if (keep && this.ofSelection() && this.stages.draws()) this.view.patch({ paint: change(this.view.paint(), null) });
     if (!this.ofSelection()) {
       if (keep) this.view.patch({ paint: change(this.view.paint(), null) });
       return;

@@ -3,7 +3,8 @@ import type { Bitmap, Reference } from '@core';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
-import { ViewStore } from './view.store';
+import { AidsStore } from './aids.store';
+import { StagesService } from './stages.service';
 import { chooseFile } from '../platform/files';
 import { DrawingsService } from '../platform/drawings.service';
 import { newId } from '../platform/ids';
@@ -21,7 +22,8 @@ export const PICTURE_FILES = /\.(png|jpe?g|webp|svg)$/i;
 @Injectable({ providedIn: 'root' })
 export class ReferencesService {
   private readonly documents = inject(DocumentStore);
-  private readonly view = inject(ViewStore);
+  private readonly stages = inject(StagesService);
+  private readonly aids = inject(AidsStore);
   private readonly messages = inject(MessageStore);
   private readonly svg = inject(SvgReaderService);
   private readonly drawings = inject(DrawingsService);
@@ -108,9 +110,8 @@ export class ReferencesService {
       locked: true,
     };
     this.documents.commit({ kind: 'add-reference', reference, bitmap }, `add reference ${reference.name}`);
-    this.view.patch({ reference: reference.id });
-    this.view.setStage('projection');
-    this.view.setTool('trace');
+    this.aids.patch({ reference: reference.id });
+    this.stages.go('projection', 'trace');
     this.messages.say('good', `“${reference.name}” was added as a reference`, ['Trace edges over it to read its projection.']);
   }
 }

@@ -7,6 +7,7 @@ import { CommandsService } from './commands.service';
 import { MessageStore } from '../platform/messages.store';
 import { PaintingService } from './painting.service';
 import { ShapingService } from './shaping.service';
+import { StagesService } from './stages.service';
 
 const flat = (id: string, from: readonly [number, number], to: readonly [number, number]): ShapeNode => ({ ...boxNode(id, from, to), depth: 0 });
 const line = (id: string, ...points: readonly (readonly [number, number])[]): ShapeNode => ({
@@ -171,8 +172,7 @@ describe('painting', () => {
 
   it('fills with gradients across the shape, whose ends are handles in its plane', () => {
     const { store, view } = openDrawing(flat('a', [0, 0], [4, 2]));
-    view.setStage('draw');
-    view.setTool('pick');
+    TestBed.inject(StagesService).go('draw', 'pick');
     view.select(['a']);
     const painting = TestBed.inject(PaintingService);
     painting.fillWith('linear');

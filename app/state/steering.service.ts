@@ -19,7 +19,7 @@ import {
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
-import { ViewStore, type SteeredName } from './view.store';
+import { AidsStore, type SteeredName } from './aids.store';
 
 /** What a locked handle is called in a refusal. */
 const LOCKED_NAMES: Readonly<Record<SteeredName, string>> = {
@@ -37,7 +37,7 @@ const VANISHING: readonly SteeredName[] = ['a', 'b', 'h'];
 @Injectable({ providedIn: 'root' })
 export class SteeringService {
   private readonly documents = inject(DocumentStore);
-  private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
 
@@ -104,7 +104,7 @@ export class SteeringService {
   /** A locked handle that a change would move, other than those that it is about. */
   private lockedChange(before: PerspectiveSetup, after: PerspectiveSetup, moves: readonly SteeredName[]): SteeredName | null {
     return (
-      this.view.locks().find((name) => !moves.includes(name) && moved(name, before, after)) ?? this.view.locks().find((name) => moves.includes(name)) ?? null
+      this.aids.locks().find((name) => !moves.includes(name) && moved(name, before, after)) ?? this.aids.locks().find((name) => moves.includes(name)) ?? null
     );
   }
 
@@ -120,17 +120,17 @@ export class SteeringService {
   }
 
   toggleLock(name: SteeredName): void {
-    const locks = this.view.locks();
-    this.view.patch({ locks: locks.includes(name) ? locks.filter((other) => other !== name) : [...locks, name] });
+    const locks = this.aids.locks();
+    this.aids.patch({ locks: locks.includes(name) ? locks.filter((other) => other !== name) : [...locks, name] });
   }
 
   /** Whether all three vanishing points stay where they are. */
-  readonly allLocked = computed(() => VANISHING.every((name) => this.view.locks().includes(name)));
+  readonly allLocked = computed(() => VANISHING.every((name) => this.aids.locks().includes(name)));
 
   /** Locks all three vanishing points at once, or lets all go. */
   toggleAllLocks(): void {
-    const others = this.view.locks().filter((name) => !VANISHING.includes(name));
-    this.view.patch({ locks: this.allLocked() ? others : [...others, ...VANISHING] });
+    const others = this.aids.locks().filter((name) => !VANISHING.includes(name));
+    this.aids.patch({ locks: this.allLocked() ? others : [...others, ...VANISHING] });
   }
 
   /** Puts the subject in the middle of the sheet; nothing but its place changes. */

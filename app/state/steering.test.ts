@@ -10,6 +10,8 @@ import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { SteeringService } from './steering.service';
 import { TraceService } from './trace.service';
+import { AidsStore } from './aids.store';
+import { StagesService } from './stages.service';
 
 beforeEach(() => {
   Object.defineProperty(globalThis, 'crypto', { configurable: true, value: webcrypto });
@@ -40,13 +42,14 @@ describe('steering the projection', () => {
   });
 
   it('locks all three vanishing points in one act, and lets them go in another', () => {
-    const { view } = openDrawing();
+    openDrawing();
+    const aids = TestBed.inject(AidsStore);
     const steering = TestBed.inject(SteeringService);
-    view.patch({ locks: ['horizon', 'a'] });
+    aids.patch({ locks: ['horizon', 'a'] });
     steering.toggleAllLocks();
-    expect([steering.allLocked(), [...view.locks()].sort()]).toEqual([true, ['a', 'b', 'h', 'horizon']]);
+    expect([steering.allLocked(), [...aids.locks()].sort()]).toEqual([true, ['a', 'b', 'h', 'horizon']]);
     steering.toggleAllLocks();
-    expect([steering.allLocked(), view.locks()]).toEqual([false, ['horizon']]);
+    expect([steering.allLocked(), aids.locks()]).toEqual([false, ['horizon']]);
   });
 
   it('refuses what would move a locked handle, and says which', () => {
@@ -92,8 +95,9 @@ describe('steering the projection', () => {
 describe('handles and aids of the projection', () => {
   it('have names, places, and do as they are dragged', () => {
     const { view, now } = steered();
-    view.setStage('projection');
-    view.patch({ cone: true, figure: true });
+    TestBed.inject(StagesService).go('projection');
+    const chosen = TestBed.inject(AidsStore);
+    chosen.patch({ cone: true, figure: true });
     const handles = TestBed.inject(HandlesService);
     const named = (name: string): ReturnType<typeof handles.handles>[number] => handles.handles().find((h) => h.name === name)!;
     expect(handles.handles().map((h) => h.name)).toEqual(['vanishing point a', 'vanishing point b', 'horizon', 'roll', 'origin', 'figure']);
@@ -110,15 +114,15 @@ describe('handles and aids of the projection', () => {
     expect(now().rollDeg).toBeGreaterThan(0.5);
     const figure = named('figure');
     figure.drag({ x: figure.x + 12, y: figure.y + 30 }, false, true);
-    expect(view.figureAt()).not.toEqual({ u: -3, v: 0 });
+    expect(chosen.figureAt()).not.toEqual({ u: -3, v: 0 });
     const aids = TestBed.inject(AidsService).aids();
     expect(aids.map((aid) => aid.kind)).toEqual(expect.arrayContaining(['line', 'circle', 'figure']));
   });
 
   it('turn the axes of parallel projections', () => {
-    const { view, steering, store } = steered();
+    const { steering, store } = steered();
     steering.choose('isometric');
-    view.setStage('projection');
+    TestBed.inject(StagesService).go('projection');
     const handles = TestBed.inject(HandlesService);
     const drag = (name: string, dx: number, dy: number): void => {
       const handle = handles.handles().find((h) => h.name === name)!;

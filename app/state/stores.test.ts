@@ -1,7 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { emptyDocument, rectangleOutline, startHistory, type DocumentNode } from '@core';
+import { openDrawing } from '../testing/page';
 import { DocumentStore } from './document.store';
-import { COMMANDS, commandForKey, HELD_KEYS, keyName } from './keys';
+import { CommandsService } from './commands.service';
+import { HELD_KEYS, keyName } from './keys';
 import { MessageStore } from '../platform/messages.store';
 import { PX_PER_MM, ViewStore } from './view.store';
 
@@ -52,7 +54,7 @@ describe('the view store', () => {
     view.fit(300, 200);
     expect(view.zoom()).toBe(2);
     view.setTool('rectangle');
-    view.setStage('build');
+    view.setStage('build', ['pick', 'depth']);
     expect(view.tool()).toBe('pick');
     view.setPlane('left');
     expect(view.plane()).toEqual({ kind: 'left', offset: 0 });
@@ -60,23 +62,30 @@ describe('the view store', () => {
 });
 
 describe('keys', () => {
+  beforeEach(() => {
+    TestBed.resetTestingModule();
+    openDrawing();
+  });
+  const commands = (): CommandsService => TestBed.inject(CommandsService);
+  const all = (): ReturnType<CommandsService['all']> => commands().all();
+
   it('belong to one command each', () => {
-    const keys = Object.values(COMMANDS).flatMap((command) => command.keys as readonly string[]);
+    const keys = all().flatMap((command) => command.keys);
     expect(new Set(keys).size).toBe(keys.length);
     expect(HELD_KEYS.length).toBeGreaterThan(8);
   });
 
   it('are no letters in the way of other programs: planes and views alone', () => {
-    const letters = Object.entries(COMMANDS).filter(([, c]) => (c.keys as readonly string[]).some((k) => /^[A-Z]$/.test(k)));
-    expect(letters.every(([id]) => /^(plane|view)\./.test(id))).toBe(true);
+    const letters = all().filter((command) => command.keys.some((k) => /^[A-Z]$/.test(k)));
+    expect(letters.every(({ id }) => /^(plane|view)\./.test(id))).toBe(true);
   });
 
   it('are read with their held keys', () => {
     const event = (key: string, held: object = {}): Parameters<typeof keyName>[0] => ({ key, ctrlKey: false, metaKey: false, shiftKey: false, ...held });
     expect(keyName(event('z', { metaKey: true, shiftKey: true }))).toBe('Ctrl+Shift+Z');
-    expect(commandForKey(event('f'))).toBe('plane.floor');
-    expect(commandForKey(event('?', { shiftKey: true }))).toBe('keys');
-    expect(commandForKey(event('q'))).toBeNull();
+    expect(commands().forKey(event('f'))).toBe('plane.floor');
+    expect(commands().forKey(event('?', { shiftKey: true }))).toBe('keys');
+    expect(commands().forKey(event('q'))).toBeNull();
   });
 });
 

@@ -17,6 +17,7 @@ import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/w
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { SteeringService } from './steering.service';
+import { AidsStore } from './aids.store';
 import { ViewStore } from './view.store';
 
 /** Longest time in ms that reading the strokes may take. */
@@ -27,6 +28,7 @@ const LIMIT_MS = 30_000;
 export class TraceService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly steering = inject(SteeringService);
   private readonly messages = inject(MessageStore);
   private readonly runner = new WorkerRunner<SolveWorker>(startSolveWorker, LIMIT_MS);
@@ -36,7 +38,7 @@ export class TraceService {
   /** The reference that is chosen, or the last one. */
   readonly reference = computed((): Reference | null => {
     const { references } = this.documents.shown();
-    return references.find((r) => r.id === this.view.reference()) ?? references.at(-1) ?? null;
+    return references.find((r) => r.id === this.aids.reference()) ?? references.at(-1) ?? null;
   });
 
   /** The middle of the picture that is traced, in mm of the sheet. */
@@ -46,7 +48,7 @@ export class TraceService {
     return reference ? { x: reference.x + reference.width / 2, y: reference.y + reference.height / 2 } : { x: sheet.width / 2, y: sheet.height / 2 };
   });
   /** Where the principal point is given or, without that, taken to lie. */
-  readonly principal = computed((): SheetPoint => this.view.principal() ?? this.middle());
+  readonly principal = computed((): SheetPoint => this.aids.principal() ?? this.middle());
 
   /** What is to be solved now. */
   private readonly asked = computed(() => {
@@ -56,9 +58,9 @@ export class TraceService {
     const reference = this.reference();
     const bitmap = reference && document.bitmaps.find((b) => b.id === reference.bitmap);
     const options: SolveOptions = {
-      as: this.view.traceAs(),
+      as: this.aids.traceAs(),
       centre: this.middle(),
-      principal: this.view.principal(),
+      principal: this.aids.principal(),
       width: reference?.width ?? document.sheet.width,
       mmPerPx: reference && bitmap ? reference.width / bitmap.width : 25.4 / 96,
     };

@@ -1,18 +1,11 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { AxisPlaneKind, CatchGroup, SurfaceName, HandOver, Outline, Paint, Plane, PlanePoint, SheetPoint, SolveAs } from '@core';
-
-import { STAGES, type StageName, type ToolName } from './stages';
-
-export * from './stages';
+import type { AxisPlaneKind, CatchGroup, Paint, Plane, SheetPoint, SurfaceName } from '@core';
 
 export type Theme = 'light' | 'dark';
 
-/** What of a projection can be taken hold of, and locked. */
-export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
-
 interface ViewState {
-  readonly stage: StageName;
-  readonly tool: ToolName;
+  readonly stage: string;
+  readonly tool: string;
   readonly plane: Plane;
   readonly grid: boolean;
   readonly snapping: boolean;
@@ -38,46 +31,20 @@ interface ViewState {
   readonly catchOff: readonly CatchGroup[];
   /** Parts of a cell that count as crossings: 1, 2, 3 or 10. */
   readonly parts: number;
-  /** How the next circle is given. */
-  readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
-  /** Freehand: kept to the axes, and how far in px a cleaned stroke may lie from the pen's. */
-  readonly assisted: boolean;
-  readonly cleaning: number;
-  /** The last shape that was drawn, for drawing it again. */
-  readonly lastShape: Outline | null;
   /** What a picked colour goes to. */
   readonly colourSlot: ColourSlot;
   readonly recentColours: readonly string[];
-  /** What was last measured, in words. */
-  readonly measured: readonly string[];
-  /** Corners of the next regular polygon. */
-  readonly sides: number;
   readonly artwork: string | null;
   readonly theme: Theme;
   /** The page of the projection stage that was open last. */
-  readonly page: ToolName;
+  readonly page: string;
   readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'unsaved';
   /** In a small window, the panel that is shown over the drawing. */
   readonly unfolded: 'none' | 'bench' | 'side';
   /** Rulers along the drawing. */
   readonly rulers: boolean;
-  /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
-  readonly cone: boolean;
-  readonly figure: boolean;
-  readonly figureAt: PlanePoint;
-  /** Handles of the projection that stay where they are. */
-  readonly locks: readonly SteeredName[];
   /** The look before something far off the sheet was brought into view. */
   readonly lookBefore: { readonly zoom: number; readonly panX: number; readonly panY: number } | null;
-  /** The reference that is chosen, and the reference that is hidden for comparison while another moment shows it. */
-  readonly reference: string | null;
-  readonly blink: 'off' | 'shown' | 'hidden';
-  readonly comparing: boolean;
-  /** What strokes are taken for. */
-  readonly traceAs: SolveAs;
-  /** The principal point of the traced picture in mm of the sheet; its middle where none is given. */
-  readonly principal: SheetPoint | null;
-  readonly handOver: HandOver;
 }
 
 /** A colour of a paint: the fill, the line, or a stop of the fill's gradient. */
@@ -132,121 +99,127 @@ export const ViewStore = signalStore(
     alone: null,
     catchOff: ['grid line'],
     parts: 1,
-    circleBy: 'centre',
-    assisted: false,
-    cleaning: 2,
-    lastShape: null,
     colourSlot: { kind: 'fill' },
     recentColours: storedColours(),
-    measured: [],
-    sides: 6,
     artwork: null,
     theme: storedTheme(),
     page: 'projection',
     panel: 'none',
     unfolded: 'none',
     rulers: false,
-    cone: false,
-    figure: false,
-    figureAt: { u: -3, v: 0 },
-    locks: [],
     lookBefore: null,
-    reference: null,
-    blink: 'off',
-    comparing: false,
-    traceAs: 'auto',
-    principal: null,
-    handOver: { content: 'drawing', gridFrom: 'drawing', background: true },
   }),
-  withMethods((store) => ({
-    patch(part: Partial<Omit<ViewState, 'stage' | 'tool' | 'plane' | 'zoom' | 'panX' | 'panY' | 'theme'>>): void {
-      patchState(store, part);
-    },
-    setStage(stage: StageName): void {
-      const tools = STAGES.find((s) => s.name === stage)?.tools ?? [];
-      const usual = stage === 'projection' ? store.page() : 'pick';
-      patchState(store, { stage, tool: store.tool() !== 'pick' && tools.includes(store.tool()) ? store.tool() : usual });
-    },
-    setTool(tool: ToolName): void {
-      patchState(store, { tool, ...(store.stage() === 'projection' && tool !== 'pick' && { page: tool }) });
-    },
-    setPlane(kind: AxisPlaneKind | 'sheet'): void {
-      patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });
-    },
-    putPlane(plane: Plane): void {
-      patchState(store, { plane });
-    },
-    select(selection: readonly string[], face: SurfaceName | null = null): void {
-      const kept = store.points().filter((point) => selection.includes(point.split(' ')[0] ?? ''));
-      const edge = store.edge();
-      patchState(store, { selection, face, points: kept, edge: edge && selection.includes(edge.node) ? edge : null });
-    },
-    /** Remembers a colour as the one used last. */
-    noteColour(colour: string): void {
-      if (!/^#[0-9a-f]{6}$/.test(colour)) return;
-      const recentColours = [colour, ...store.recentColours().filter((c) => c !== colour)].slice(0, MOST_COLOURS);
+  withMethods((store) => {
+    let told: (tool: string) => void = () => undefined;
+    let leaving = false;
+    /** What a tool wishes while it ends does not count: the wish for another stands. */
+    const leave = (tool: string): void => {
+      leaving = true;
       try {
-        localStorage.setItem('chemin-colours', JSON.stringify(recentColours));
-      } catch {
-        // Without storage they last as long as the page.
+        told(tool);
+      } finally {
+        leaving = false;
       }
-      patchState(store, { recentColours });
-    },
-    /** Shows a part of the sheet as large as fits. */
-    showBox(minX: number, minY: number, maxX: number, maxY: number): void {
-      const margin = 60;
-      const fit = Math.min((store.width() - 2 * margin) / Math.max(1e-6, maxX - minX), (store.height() - 2 * margin) / Math.max(1e-6, maxY - minY));
-      const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM / 4, fit));
-      const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
-      const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
-      patchState(store, { zoom, panX, panY, lookBefore: null });
-    },
-    /** Puts the sheet at a place and size; zoom is kept within its limits. */
-    look(zoom: number, panX: number, panY: number): void {
-      patchState(store, { zoom: Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, zoom)), panX: Math.round(panX), panY: Math.round(panY) });
-    },
-    /** Zooms about a point of the screen, which stays where it is. */
-    zoomAt(factor: number, x: number, y: number): void {
-      const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, store.zoom() * factor));
-      const k = zoom / store.zoom();
-      patchState(store, { zoom, panX: Math.round(x - (x - store.panX()) * k), panY: Math.round(y - (y - store.panY()) * k) });
-    },
-    panBy(dx: number, dy: number): void {
-      patchState(store, { panX: store.panX() + dx, panY: store.panY() + dy });
-    },
-    /** Zooms out until the sheet and a place far off it are both seen; `lookBack` undoes it. */
-    bringIntoView(at: SheetPoint, width: number, height: number): void {
-      const before = store.lookBefore() ?? { zoom: store.zoom(), panX: store.panX(), panY: store.panY() };
-      const [minX, minY, maxX, maxY] = [Math.min(0, at.x), Math.min(0, at.y), Math.max(width, at.x), Math.max(height, at.y)];
-      const margin = 60;
-      // Points may lie kilometres away: here the limit of zooming out does not count.
-      const zoom = Math.min((store.width() - 2 * margin) / (maxX - minX), (store.height() - 2 * margin) / (maxY - minY), MAX_ZOOM);
-      const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
-      const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
-      patchState(store, { lookBefore: before, zoom, panX, panY });
-    },
-    lookBack(): void {
-      const before = store.lookBefore();
-      if (before) patchState(store, { ...before, lookBefore: null });
-    },
-    /** Shows a whole sheet of this size with a margin. */
-    fit(width: number, height: number): void {
-      const margin = 36;
-      const zoom = Math.max(MIN_ZOOM, Math.min((store.width() - 2 * margin) / width, (store.height() - 2 * margin) / height, MAX_ZOOM));
-      patchState(store, {
-        lookBefore: null,
-        zoom,
-        panX: Math.round((store.width() - width * zoom) / 2),
-        panY: Math.round((store.height() - height * zoom) / 2),
-      });
-    },
-    setTheme(theme: Theme): void {
-      try {
-        localStorage.setItem('chemin-theme', theme);
-      } catch {
-        // Without storage the choice lasts as long as the page.
-      }
-      patchState(store, { theme });
-    },
-  })),
+    };
+    return {
+      patch(part: Partial<Omit<ViewState, 'stage' | 'tool' | 'plane' | 'zoom' | 'panX' | 'panY' | 'theme'>>): void {
+        patchState(store, part);
+      },
+      /** Goes to a stage with these tools; the one in use stays where the stage has it. */
+      setStage(stage: string, tools: readonly string[]): void {
+        const usual = stage === 'projection' ? store.page() : 'pick';
+        const tool = store.tool() !== 'pick' && tools.includes(store.tool()) ? store.tool() : usual;
+        if (tool !== store.tool()) leave(store.tool());
+        patchState(store, { stage, tool });
+      },
+      /** Takes a tool, after the one in use has ended what it had begun. */
+      setTool(tool: string): void {
+        if (leaving) return;
+        if (tool !== store.tool()) leave(store.tool());
+        patchState(store, { tool, ...(store.stage() === 'projection' && tool !== 'pick' && { page: tool }) });
+      },
+      /** Who drives the tools is told before another is taken. */
+      beforeLeaving(tell: (tool: string) => void): void {
+        told = tell;
+      },
+      setPlane(kind: AxisPlaneKind | 'sheet'): void {
+        patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });
+      },
+      putPlane(plane: Plane): void {
+        patchState(store, { plane });
+      },
+      select(selection: readonly string[], face: SurfaceName | null = null): void {
+        const kept = store.points().filter((point) => selection.includes(point.split(' ')[0] ?? ''));
+        const edge = store.edge();
+        patchState(store, { selection, face, points: kept, edge: edge && selection.includes(edge.node) ? edge : null });
+      },
+      /** Remembers a colour as the one used last. */
+      noteColour(colour: string): void {
+        if (!/^#[0-9a-f]{6}$/.test(colour)) return;
+        const recentColours = [colour, ...store.recentColours().filter((c) => c !== colour)].slice(0, MOST_COLOURS);
+        try {
+          localStorage.setItem('chemin-colours', JSON.stringify(recentColours));
+        } catch {
+          // Without storage they last as long as the page.
+        }
+        patchState(store, { recentColours });
+      },
+      /** Shows a part of the sheet as large as fits. */
+      showBox(minX: number, minY: number, maxX: number, maxY: number): void {
+        const margin = 60;
+        const fit = Math.min((store.width() - 2 * margin) / Math.max(1e-6, maxX - minX), (store.height() - 2 * margin) / Math.max(1e-6, maxY - minY));
+        const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM / 4, fit));
+        const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
+        const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
+        patchState(store, { zoom, panX, panY, lookBefore: null });
+      },
+      /** Puts the sheet at a place and size; zoom is kept within its limits. */
+      look(zoom: number, panX: number, panY: number): void {
+        patchState(store, { zoom: Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, zoom)), panX: Math.round(panX), panY: Math.round(panY) });
+      },
+      /** Zooms about a point of the screen, which stays where it is. */
+      zoomAt(factor: number, x: number, y: number): void {
+        const zoom = Math.max(MIN_ZOOM, Math.min(MAX_ZOOM, store.zoom() * factor));
+        const k = zoom / store.zoom();
+        patchState(store, { zoom, panX: Math.round(x - (x - store.panX()) * k), panY: Math.round(y - (y - store.panY()) * k) });
+      },
+      panBy(dx: number, dy: number): void {
+        patchState(store, { panX: store.panX() + dx, panY: store.panY() + dy });
+      },
+      /** Zooms out until the sheet and a place far off it are both seen; `lookBack` undoes it. */
+      bringIntoView(at: SheetPoint, width: number, height: number): void {
+        const before = store.lookBefore() ?? { zoom: store.zoom(), panX: store.panX(), panY: store.panY() };
+        const [minX, minY, maxX, maxY] = [Math.min(0, at.x), Math.min(0, at.y), Math.max(width, at.x), Math.max(height, at.y)];
+        const margin = 60;
+        // Points may lie kilometres away: here the limit of zooming out does not count.
+        const zoom = Math.min((store.width() - 2 * margin) / (maxX - minX), (store.height() - 2 * margin) / (maxY - minY), MAX_ZOOM);
+        const panX = Math.round((store.width() - (minX + maxX) * zoom) / 2);
+        const panY = Math.round((store.height() - (minY + maxY) * zoom) / 2);
+        patchState(store, { lookBefore: before, zoom, panX, panY });
+      },
+      lookBack(): void {
+        const before = store.lookBefore();
+        if (before) patchState(store, { ...before, lookBefore: null });
+      },
+      /** Shows a whole sheet of this size with a margin. */
+      fit(width: number, height: number): void {
+        const margin = 36;
+        const zoom = Math.max(MIN_ZOOM, Math.min((store.width() - 2 * margin) / width, (store.height() - 2 * margin) / height, MAX_ZOOM));
+        patchState(store, {
+          lookBefore: null,
+          zoom,
+          panX: Math.round((store.width() - width * zoom) / 2),
+          panY: Math.round((store.height() - height * zoom) / 2),
+        });
+      },
+      setTheme(theme: Theme): void {
+        try {
+          localStorage.setItem('chemin-theme', theme);
+        } catch {
+          // Without storage the choice lasts as long as the page.
+        }
+        patchState(store, { theme });
+      },
+    };
+  }),
 );

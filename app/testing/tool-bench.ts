@@ -9,7 +9,6 @@ import {
   sheetFromPlane,
   type CheminDocument,
   type Edit,
-  type Outline,
   type Plane,
   type PlanePoint,
   type SheetPoint,
@@ -17,29 +16,25 @@ import {
 import type { Ghost, Tool, ToolContext, ToolEvent } from '../tools/tool';
 
 /** Runs a tool on a document without any interface: what a hand does goes in, edits are made. */
-export class ToolBench<S> {
+export class ToolBench<S, T> {
   state: S;
   document: CheminDocument;
   preview: Edit | null = null;
   selection: readonly string[] = [];
   done = false;
   labels: string[] = [];
-  artwork: string | null = null;
   grid = true;
-  sides = 6;
-  circleBy: ToolContext['circleBy'] = 'centre';
-  assisted = false;
-  lastShape: Outline | null = null;
   colour: ReturnType<ToolContext['colourAt']> = null;
   spaceAt: ToolContext['spaceAt'] = () => null;
   found: Plane | null = null;
-  measured: readonly string[] = [];
   taken: string | null = null;
   private readonly maker = new PictureMaker();
   private serial = 0;
 
   constructor(
-    private readonly tool: Tool<S>,
+    private readonly tool: Tool<S, T>,
+    /** What is set for it, which it may change. */
+    public settings: T,
     public plane: Plane = { kind: 'floor', offset: 0 },
     document: CheminDocument = emptyDocument('d', 'd'),
   ) {
@@ -47,7 +42,7 @@ export class ToolBench<S> {
     this.document = document;
   }
 
-  get context(): ToolContext {
+  get context(): ToolContext<T> {
     const geometry = this.maker.stageOf(this.document);
     const { document } = this;
     return {
@@ -56,15 +51,10 @@ export class ToolBench<S> {
       picture: this.maker.make(document),
       plane: this.plane,
       paint: { fill: '#c98a4b', line: null },
-      sides: this.sides,
       selection: this.selection,
-      artwork: this.artwork,
+      settings: this.settings,
       reach: 2,
-      circleBy: this.circleBy,
-      assisted: this.assisted,
-      cleaning: 2,
       pxPerUnit: 4,
-      lastShape: this.lastShape,
       directions: () => [{ u: 1, v: 0 }, { u: 0, v: 1 }], // prettier-ignore
       spaceAt: (at) => this.spaceAt(at),
       colourAt: () => this.colour,
@@ -74,7 +64,6 @@ export class ToolBench<S> {
         source: catchSource(document, plane),
       }),
       regions: (plane) => ({ ...regionsOf(linesInPlane(document, plane)), pending: false }),
-      traced: null,
       newId: () => `new-${++this.serial}`,
     };
   }
@@ -103,7 +92,7 @@ export class ToolBench<S> {
     if (step.select) this.selection = step.select;
     if (step.done) this.done = true;
     if (step.plane) this.found = step.plane;
-    if (step.measured) this.measured = step.measured;
+    if (step.settings) this.settings = { ...this.settings, ...step.settings };
     if (step.colour !== undefined) this.taken = step.colour;
     return this;
   }

@@ -20,7 +20,7 @@ describe('picking and moving', () => {
   const document = scene(shape('one', FLOOR, [0, 0], [4, 4]), shape('two', { kind: 'left', offset: 6 }, [0, 0], [3, 3]));
 
   it('chooses what is in front, adds with the lock key, and lets go on the bare sheet', () => {
-    const bench = new ToolBench(pickTool, FLOOR, document).press(2, 2);
+    const bench = new ToolBench(pickTool, {}, FLOOR, document).press(2, 2);
     expect(bench.selection).toEqual(['one']);
     bench.press(1, 1, { lock: true, plane: { kind: 'left', offset: 6 } });
     expect(bench.selection).toEqual(['one', 'two']);
@@ -31,7 +31,7 @@ describe('picking and moving', () => {
   });
 
   it('moves by whole cells in the plane of what was pressed, shown before it is made', () => {
-    const bench = new ToolBench(pickTool, FLOOR, document).at('down', 2, 2).at('move', 5.2, 1.1);
+    const bench = new ToolBench(pickTool, {}, FLOOR, document).at('down', 2, 2).at('move', 5.2, 1.1);
     expect(bench.preview).toEqual({ kind: 'move', ids: ['one'], by: { a: 3, b: -1, h: 0 } });
     expect(bench.ghost!.words[0]).toBe('moved 3 and \u22121\u2009cells');
     bench.at('up', 5.2, 1.1);
@@ -40,7 +40,7 @@ describe('picking and moving', () => {
   });
 
   it('keeps to an axis with the lock key and to nothing with the free key', () => {
-    const bench = new ToolBench(pickTool, FLOOR, document).at('down', 2, 2).at('move', 5, 3, { lock: true });
+    const bench = new ToolBench(pickTool, {}, FLOOR, document).at('down', 2, 2).at('move', 5, 3, { lock: true });
     expect(bench.preview).toMatchObject({ by: { a: 3, b: 0 } });
     bench.at('move', 2.5, 2, { free: true });
     expect((bench.preview as unknown as { by: { a: number } }).by.a).toBeCloseTo(0.5, 3);
@@ -49,7 +49,7 @@ describe('picking and moving', () => {
   });
 
   it('moves everything selected together, and nothing that is locked', () => {
-    const bench = new ToolBench(pickTool, FLOOR, document);
+    const bench = new ToolBench(pickTool, {}, FLOOR, document);
     bench.selection = ['one', 'two'];
     bench.at('down', 2, 2).at('move', 3, 2).at('up', 3, 2);
     expect(findShape(bench.document, 'two')!.plane.offset).toBe(7);
@@ -61,7 +61,7 @@ describe('picking and moving', () => {
 
 describe('the depth tool', () => {
   it('drags along the normal by whole cells, and takes a typed depth', () => {
-    const bench = new ToolBench(depthTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [4, 4])));
+    const bench = new ToolBench(depthTool, {}, FLOOR, scene(shape('one', FLOOR, [0, 0], [4, 4])));
     const from = bench.sheet({ u: 2, v: 2 });
     const to = { x: from.x + 1, y: from.y - 25 };
     bench.send({ kind: 'move', at: from, lock: false, free: false });
@@ -84,7 +84,7 @@ describe('the depth tool', () => {
       shape('two', FLOOR, [6, 0], [8, 4]),
       shape('flat', { kind: 'sheet', offset: 0 }, [0, 0], [1, 1]),
     );
-    const bench = new ToolBench(depthTool, FLOOR, document);
+    const bench = new ToolBench(depthTool, {}, FLOOR, document);
     bench.selection = ['one', 'two', 'flat'];
     bench.at('down', 2, 2).type(3);
     expect(['one', 'two', 'flat'].map((id) => findShape(bench.document, id)!.depth)).toEqual([3, 3, 0]);
@@ -94,7 +94,7 @@ describe('the depth tool', () => {
 
   it('leaves alone what cannot have depth', () => {
     expect(canHaveDepth(shape('flat', { kind: 'sheet', offset: 0 }, [0, 0], [2, 2]))).toBe(false);
-    const bench = new ToolBench(depthTool, FLOOR, scene()).press(2, 2).key('Escape');
+    const bench = new ToolBench(depthTool, {}, FLOOR, scene()).press(2, 2).key('Escape');
     expect(bench.selection).toEqual([]);
     expect(bench.ghost).toBeNull();
   });
@@ -102,10 +102,10 @@ describe('the depth tool', () => {
 
 describe('placing artwork', () => {
   it('fits it to the middle of the face under the pointer and goes back to picking', () => {
-    const bench = new ToolBench(placeTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
+    const bench = new ToolBench(placeTool, { artwork: null as string | null }, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
     bench.at('move', 3, 3);
     expect(bench.ghost!.words).toEqual(['no artwork is chosen']);
-    bench.artwork = 'art';
+    bench.settings = { artwork: 'art' };
     expect(bench.ghost!.words).toEqual(['place band', 'one']);
     expect(bench.ghost!.part).toHaveLength(8);
     bench.press(3, 3);
@@ -120,18 +120,18 @@ describe('placing artwork', () => {
 
   it('lays it on the active plane where nothing is under the pointer', () => {
     const plane: Plane = { kind: 'right', offset: 2 };
-    const bench = new ToolBench(placeTool, plane, scene());
-    bench.artwork = 'art';
+    const bench = new ToolBench(placeTool, { artwork: null as string | null }, plane, scene());
+    bench.settings = { artwork: 'art' };
     bench.press(4.2, 5.1);
     expect(bench.document.nodes.at(-1)).toMatchObject({ target: { kind: 'plane', plane }, anchor: { at: { a: 4, b: 2, h: 5 }, width: 6, height: 3 } });
     expect(targetWords({ kind: 'face', node: 'gone', face: 'end' }, bench.context)).toBe('a face that is gone');
   });
 
   it('moves over its face by whole cells with the pick tool', () => {
-    const placing = new ToolBench(placeTool, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
-    placing.artwork = 'art';
+    const placing = new ToolBench(placeTool, { artwork: null as string | null }, FLOOR, scene(shape('one', FLOOR, [0, 0], [6, 6])));
+    placing.settings = { artwork: 'art' };
     placing.press(3, 3);
-    const bench = new ToolBench(pickTool, FLOOR, placing.document).at('down', 3, 3).at('move', 4, 2).at('up', 4, 2);
+    const bench = new ToolBench(pickTool, {}, FLOOR, placing.document).at('down', 3, 3).at('move', 4, 2).at('up', 4, 2);
     expect(bench.document.nodes.at(-1)).toMatchObject({ anchor: { at: { a: 1, b: 3.5, h: 0 } } });
   });
 });

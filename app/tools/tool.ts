@@ -1,5 +1,4 @@
 import type {
-  CameraAngles,
   CatchOptions,
   CatchSource,
   Caught,
@@ -7,7 +6,6 @@ import type {
   DocumentNode,
   Edit,
   SurfaceName,
-  Outline,
   Paint,
   Picture,
   Plane,
@@ -39,27 +37,19 @@ export interface PlaneContext {
   readonly source: CatchSource;
 }
 
-/** Everything that a tool may look at. */
-export interface ToolContext {
+/** Everything that a tool may look at. @typeParam Settings what is set for it and its like */
+export interface ToolContext<Settings = unknown> {
+  /** What is set on the bench for tools of this kind. */
+  readonly settings: Settings;
   readonly document: CheminDocument;
   readonly geometry: Geometry;
   readonly picture: Picture;
   readonly plane: Plane;
   readonly paint: Paint;
-  /** Corners of regular polygons. */
-  readonly sides: number;
   readonly selection: readonly string[];
-  /** The artwork that the next press places, or null. */
-  readonly artwork: string | null;
   /** Sheet units within which a line counts as hit. */
   readonly reach: number;
-  /** How the next circle is given. */
-  readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
-  readonly assisted: boolean;
-  /** How far a cleaned stroke may lie from the pen's, in px of the screen. */
-  readonly cleaning: number;
   readonly pxPerUnit: number;
-  readonly lastShape: Outline | null;
   /** The directions of a plane, or on the sheet those in which the axes are drawn, at a point of it. */
   readonly directions: (plane: Plane, at: PlanePoint) => readonly PlanePoint[];
   /** What is nearest to a place of the sheet among corners of solids and places of the plane, in space. */
@@ -69,8 +59,6 @@ export interface ToolContext {
   /** The regions that the lines lying in a plane enclose; while they are found anew, those before. */
   readonly regions: (plane: Plane) => Regions & { readonly pending: boolean };
   readonly on: (plane: Plane) => PlaneContext;
-  /** The camera that traced strokes tell so far, for guessing the axis of the next. */
-  readonly traced: CameraAngles | null;
   readonly newId: () => string;
 }
 
@@ -98,7 +86,7 @@ export interface Ghost {
   readonly line?: readonly number[];
 }
 
-export interface ToolStep<S> {
+export interface ToolStep<S, Settings = unknown> {
   readonly state: S;
   readonly commit?: { readonly edit: Edit; readonly label: string };
   /** An edit that is shown but not yet made; null takes the shown one back. */
@@ -110,17 +98,17 @@ export interface ToolStep<S> {
   readonly colour?: string;
   /** A plane that was found, to draw on from now on. */
   readonly plane?: Plane;
-  /** What was measured, a line each. */
-  readonly measured?: readonly string[];
+  /** What has changed of what is set for tools of this kind. */
+  readonly settings?: Partial<Settings>;
   /** The tool has done its work: go back to picking. */
   readonly done?: boolean;
 }
 
 /** A tool without any interface: events in, ghost and edits out. */
-export interface Tool<S> {
+export interface Tool<S, Settings = unknown> {
   readonly start: () => S;
-  readonly step: (state: S, event: ToolEvent, context: ToolContext) => ToolStep<S>;
-  readonly ghost: (state: S, context: ToolContext) => Ghost | null;
+  readonly step: (state: S, event: ToolEvent, context: ToolContext<Settings>) => ToolStep<S, Settings>;
+  readonly ghost: (state: S, context: ToolContext<Settings>) => Ghost | null;
   /** The names of the lengths that can be typed now; none while nothing is being drawn. */
   readonly fields: (state: S) => readonly string[];
 }

@@ -27,6 +27,9 @@ import {
   type Visible,
 } from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
+import type { PlaceToolSettings } from './place.settings';
+
+type Context = ToolContext<PlaceToolSettings>;
 
 export interface PlaceState {
   readonly at: SheetPoint | null;
@@ -36,7 +39,7 @@ export interface PlaceState {
 const WIDTH_ON_PLANE = 6;
 
 /** Places the chosen artwork: on the face under the pointer, fitted to it, or on the active plane. */
-export const placeTool: Tool<PlaceState> = {
+export const placeTool: Tool<PlaceState, PlaceToolSettings> = {
   start: () => ({ at: null }),
   step: (state, event, context) => {
     if (event.kind === 'key') return event.key === 'Escape' ? { state: { at: null }, done: true } : { state };
@@ -46,7 +49,7 @@ export const placeTool: Tool<PlaceState> = {
   },
   ghost: ({ at }, context) => {
     if (!at) return null;
-    const artwork = context.artwork === null ? null : findArtwork(context.document, context.artwork);
+    const artwork = context.settings.artwork === null ? null : findArtwork(context.document, context.settings.artwork);
     const target = artwork && targetAt(at, context);
     const words = artwork && target ? [`place ${artwork.name}`, targetWords(target, context)] : ['no artwork is chosen'];
     const part = target?.kind === 'face' ? partAt(at, context)?.polygon : undefined;
@@ -56,13 +59,13 @@ export const placeTool: Tool<PlaceState> = {
 };
 
 /** The part of a shape under the pointer that could carry artwork. */
-function partAt(at: SheetPoint, context: ToolContext): Visible | null {
+function partAt(at: SheetPoint, context: Context): Visible | null {
   const locked = lockedIds(context.document.nodes);
   return pickAt(context.picture, at, context.reach, (id) => locked.has(id) || !findShape(context.document, id));
 }
 
 /** The face under the pointer, where artwork can lie on it; else the active plane. */
-function targetAt(at: SheetPoint, context: ToolContext): PlacementTarget {
+function targetAt(at: SheetPoint, context: Context): PlacementTarget {
   const hit = partAt(at, context);
   const host = hit && findShape(context.document, hit.node);
   const surface = hit?.face && host && host.plane.kind !== 'sheet' ? surfaceNamed(bodyOf(host), hit.face) : null;
@@ -86,8 +89,8 @@ export function targetWords(target: PlacementTarget, { document }: Pick<ToolCont
   return host && surface ? (host.depth === 0 ? host.name : `${host.name}, ${surfaceWord(surface)}`) : 'a face that is gone';
 }
 
-function place(at: SheetPoint, context: ToolContext): ToolStep<PlaceState> {
-  const artwork = context.artwork === null ? null : findArtwork(context.document, context.artwork);
+function place(at: SheetPoint, context: Context): ToolStep<PlaceState, PlaceToolSettings> {
+  const artwork = context.settings.artwork === null ? null : findArtwork(context.document, context.settings.artwork);
   if (!artwork) return { state: { at } };
   const target = targetAt(at, context);
   const node = placementOn(artwork, target, context, at);

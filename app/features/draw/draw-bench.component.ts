@@ -10,6 +10,7 @@ import { RegionsService } from '../../state/regions.service';
 import { ViewStore } from '../../state/view.store';
 import { placeWords } from '../../tools/catching';
 import { ArrangePanelComponent } from './arrange-panel.component';
+import { DrawSettingsStore } from './draw.settings';
 import { PaintPanelComponent } from './paint-panel.component';
 import { ShapePanelComponent } from './shape-panel.component';
 
@@ -25,6 +26,7 @@ export class DrawBenchComponent {
   private readonly store = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
   protected readonly view = inject(ViewStore);
+  protected readonly settings = inject(DrawSettingsStore);
   private readonly regions = inject(RegionsService);
   protected readonly arranging = inject(ArrangingService);
   protected readonly circles = [
@@ -41,7 +43,7 @@ export class DrawBenchComponent {
   });
 
   protected setSides(sides: number): void {
-    this.view.patch({ sides: Math.round(sides) });
+    this.settings.patch({ sides: Math.round(sides) });
   }
 
   /** Shows a place of the plane in the middle. */

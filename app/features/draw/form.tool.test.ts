@@ -2,13 +2,16 @@ import { ellipseOf4, findShape, type Plane, type ShapeNode } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from './form.tool';
 import { curveTool } from './outline.tool';
+import type { DrawSettings } from './draw.settings';
+
+const DRAWING: DrawSettings = { sides: 6, circleBy: 'centre', assisted: false, cleaning: 2, lastShape: null, measured: [] };
 
 const RIGHT: Plane = { kind: 'right', offset: 2 };
 const last = (bench: { document: { nodes: readonly unknown[] } }): ShapeNode => bench.document.nodes.at(-1) as ShapeNode;
 
 describe('forms by a few points', () => {
   it('draw lines by two presses or one drag, and by a typed length along what is caught', () => {
-    const bench = new ToolBench(lineTool, RIGHT).press(1, 1).at('move', 5, 1);
+    const bench = new ToolBench(lineTool, DRAWING, RIGHT).press(1, 1).at('move', 5, 1);
     expect(bench.ghost!.words).toEqual(['4\u2009cells, 32\u2009mm', '0°', 'along a', 'crossing, right wall']);
     bench.press(5, 1);
     expect(last(bench)).toMatchObject({ name: 'line 1, right wall', plane: RIGHT, outline: { closed: false, points: [{ u: 1, v: 1 }, { u: 5, v: 1 }] } }); // prettier-ignore
@@ -19,7 +22,7 @@ describe('forms by a few points', () => {
   });
 
   it('draw circles by centre and radius, exact whatever the projection', () => {
-    const bench = new ToolBench(circleTool, RIGHT).press(4, 4).at('move', 7, 4);
+    const bench = new ToolBench(circleTool, DRAWING, RIGHT).press(4, 4).at('move', 7, 4);
     expect(bench.ghost!.words.slice(0, 2)).toEqual(['radius 3\u2009cells, 24\u2009mm', 'diameter 6\u2009cells']);
     expect(bench.ghost!.closed).toBe(true);
     expect(bench.ghost!.points.length).toBeGreaterThan(20);
@@ -31,15 +34,15 @@ describe('forms by a few points', () => {
   });
 
   it('draw ellipses inscribed in a box, with typed sides', () => {
-    const bench = new ToolBench(ellipseTool, RIGHT).press(0, 0).press(6, 4);
+    const bench = new ToolBench(ellipseTool, DRAWING, RIGHT).press(0, 0).press(6, 4);
     expect(ellipseOf4(last(bench).outline)).toEqual({ centre: { u: 3, v: 2 }, radii: { u: 3, v: 2 } });
     bench.press(0, 0).at('move', -1, 1).type(8, null);
     expect(ellipseOf4(last(bench).outline)).toEqual({ centre: { u: -4, v: 0.5 }, radii: { u: 4, v: 0.5 } });
   });
 
   it('draw regular polygons with as many sides as are set', () => {
-    const bench = new ToolBench(polygonTool, RIGHT);
-    bench.sides = 5;
+    const bench = new ToolBench(polygonTool, DRAWING, RIGHT);
+    bench.settings = { ...bench.settings, sides: 5 };
     bench.press(0, 0).at('move', 4, 0);
     expect(bench.ghost!.words[0]).toBe('5 sides');
     bench.press(4, 0);
@@ -47,7 +50,7 @@ describe('forms by a few points', () => {
   });
 
   it('draw arcs by both ends and a point that they pass over', () => {
-    const bench = new ToolBench(arcTool, RIGHT).press(-3, 0).press(3, 0).at('move', 0, 3);
+    const bench = new ToolBench(arcTool, DRAWING, RIGHT).press(-3, 0).press(3, 0).at('move', 0, 3);
     expect(bench.ghost!.words[0]).toBe('passes over here');
     bench.press(0, 3);
     const { outline, paint } = last(bench);
@@ -62,7 +65,7 @@ describe('forms by a few points', () => {
   });
 
   it('draw smooth curves through points, open or closed', () => {
-    const bench = new ToolBench(curveTool, RIGHT).press(0, 0).press(4, 2).press(8, 0).at('move', 8, -3);
+    const bench = new ToolBench(curveTool, DRAWING, RIGHT).press(0, 0).press(4, 2).press(8, 0).at('move', 8, -3);
     expect(bench.ghost!.smooth).toBe(true);
     expect(bench.ghost!.points.length).toBeGreaterThan(8);
     bench.key('Enter');

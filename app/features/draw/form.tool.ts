@@ -22,7 +22,8 @@ import {
   type SheetPoint,
 } from '@core';
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
-import type { Ghost, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
+import type { Ghost, ToolEvent } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 import { drawnShape } from './new-shape';
 import { typedPoint } from './outline.tool';
 
@@ -38,11 +39,11 @@ export interface FormState {
 interface Form {
   readonly name: string;
   readonly count: 2 | 3;
-  readonly build: (points: readonly PlanePoint[], context: ToolContext) => Outline | null;
+  readonly build: (points: readonly PlanePoint[], context: DrawContext) => Outline | null;
   readonly fields: (points: readonly PlanePoint[], plane: Plane) => readonly string[];
   /** The last point that typed lengths mean, given where the pointer is. */
   readonly typed: (points: readonly PlanePoint[], at: PlanePoint, lengths: readonly (number | null)[]) => PlanePoint;
-  readonly words: (points: readonly PlanePoint[], at: PlanePoint, context: ToolContext) => readonly string[];
+  readonly words: (points: readonly PlanePoint[], at: PlanePoint, context: DrawContext) => readonly string[];
 }
 
 /** The point at a distance from another, towards where the pointer is. */
@@ -52,7 +53,7 @@ function atDistance(from: PlanePoint, to: PlanePoint, distance: number | null): 
   return { u: from.u + ((to.u - from.u) / reach) * distance, v: from.v + ((to.v - from.v) / reach) * distance };
 }
 
-const lengthTo = (points: readonly PlanePoint[], at: PlanePoint, context: ToolContext, what: string): string =>
+const lengthTo = (points: readonly PlanePoint[], at: PlanePoint, context: DrawContext, what: string): string =>
   `${what}${lengthWords(context, edgeLength(points[0]!, at))}`;
 
 /** A straight line from one point to another: by its length, length and angle, or steps along the plane's directions. */
@@ -132,10 +133,10 @@ const ELLIPSE: Form = {
 const POLYGON: Form = {
   name: 'polygon',
   count: 2,
-  build: ([centre, corner], { sides }) => polygonOutline(centre!, corner!, sides),
+  build: ([centre, corner], { settings }) => polygonOutline(centre!, corner!, settings.sides),
   fields: () => ['radius'],
   typed: CIRCLE.typed,
-  words: (points, at, context) => [`${context.sides} sides`, lengthTo(points, at, context, 'radius ')],
+  words: (points, at, context) => [`${context.settings.sides} sides`, lengthTo(points, at, context, 'radius ')],
 };
 
 /** The arc of a circle by its ends and a point that it passes over. */
@@ -149,28 +150,28 @@ const ARC: Form = {
 };
 
 /** A tool that makes a form by presses, or by one drag where two points make it. */
-function formTool(choose: (context: ToolContext | null) => Form): Tool<FormState> {
-  const idle = (caught: Caught | null, context: ToolContext | null): FormState => ({ form: choose(context), plane: null, points: [], caught });
-  const finish = (state: FormState, points: readonly PlanePoint[], context: ToolContext): ToolStep<FormState> => {
+function formTool(choose: (context: DrawContext | null) => Form): DrawTool<FormState> {
+  const idle = (caught: Caught | null, context: DrawContext | null): FormState => ({ form: choose(context), plane: null, points: [], caught });
+  const finish = (state: FormState, points: readonly PlanePoint[], context: DrawContext): DrawStep<FormState> => {
     const outline = state.form.build(points, context);
     if (!outline || (outline.closed ? !boundsArea(outline) : outline.points.length < 2)) return { state };
     const plane = state.plane ?? context.plane;
     return { state: idle(state.caught, context), ...drawnShape(context, state.form.name, plane, outline) };
   };
-  const add = (state: FormState, at: PlanePoint, context: ToolContext): ToolStep<FormState> => {
+  const add = (state: FormState, at: PlanePoint, context: DrawContext): DrawStep<FormState> => {
     const last = state.points.at(-1);
     if (last && last.u === at.u && last.v === at.v) return { state };
     const points = [...state.points, { u: at.u, v: at.v }];
     if (points.length === state.form.count) return finish(state, points, context);
     return { state: { ...state, plane: state.plane ?? context.plane, points } };
   };
-  const key = (state: FormState, pressed: 'Backspace' | 'Enter' | 'Escape', context: ToolContext): ToolStep<FormState> => {
+  const key = (state: FormState, pressed: 'Backspace' | 'Enter' | 'Escape', context: DrawContext): DrawStep<FormState> => {
     if (pressed === 'Enter') return state.caught && state.points.length > 0 ? add(state, state.caught, context) : { state };
     if (pressed === 'Escape') return { state: idle(state.caught, context) };
     const points = state.points.slice(0, -1);
     return { state: { ...state, points, plane: points.length > 0 ? state.plane : null } };
   };
-  const point = (state: FormState, event: Extract<ToolEvent, { at: unknown }>, context: ToolContext): ToolStep<FormState> => {
+  const point = (state: FormState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<FormState> => {
     const caught = catchPointer(context.on(state.plane ?? context.plane), event.at, state.points, event);
     const form = state.points.length === 0 ? choose(context) : state.form;
     const points = event.carry && caught ? carried(state.points, state.caught, caught) : state.points;
@@ -194,7 +195,7 @@ function formTool(choose: (context: ToolContext | null) => Form): Tool<FormState
 /** How finely ghosts of curves are shown, in cells. */
 const GHOST_CHORDS = 0.01;
 
-function ghostOf(form: Form, { plane: started, points, caught }: FormState, context: ToolContext): Ghost | null {
+function ghostOf(form: Form, { plane: started, points, caught }: FormState, context: DrawContext): Ghost | null {
   const plane = started ?? context.plane;
   if (!caught) return null;
   const last = points.at(-1);
@@ -207,19 +208,24 @@ function ghostOf(form: Form, { plane: started, points, caught }: FormState, cont
   return { plane, caught, points: shown, closed: outline?.closed ?? false, closes: false, words, smooth: true };
 }
 
-const CIRCLES: Readonly<Record<ToolContext['circleBy'], Form>> = { centre: CIRCLE, box: CIRCLE_IN_BOX, 'three points': CIRCLE_THROUGH, face: CIRCLE };
+const CIRCLES: Readonly<Record<DrawContext['settings']['circleBy'], Form>> = {
+  centre: CIRCLE,
+  box: CIRCLE_IN_BOX,
+  'three points': CIRCLE_THROUGH,
+  face: CIRCLE,
+};
 
 export const lineTool = formTool(() => LINE);
-const plainCircle = formTool((context) => CIRCLES[context?.circleBy ?? 'centre']);
+const plainCircle = formTool((context) => CIRCLES[context?.settings.circleBy ?? 'centre']);
 export const ellipseTool = formTool(() => ELLIPSE);
 export const polygonTool = formTool(() => POLYGON);
 export const arcTool = formTool(() => ARC);
 
 /** Circles by their points, or with one press inscribed in the face under the pointer. */
-export const circleTool: Tool<FormState> = {
+export const circleTool: DrawTool<FormState> = {
   ...plainCircle,
   step: (state, event, context) => {
-    if (context.circleBy !== 'face' || event.kind === 'key' || event.kind === 'typed') return plainCircle.step(state, event, context);
+    if (context.settings.circleBy !== 'face' || event.kind === 'key' || event.kind === 'typed') return plainCircle.step(state, event, context);
     const inside = circleInFace(event.at, context);
     const caught: Caught | null = inside && { ...inside.centre, kind: 'centre', with: null };
     const next = { ...state, points: [], plane: inside?.plane ?? null, caught };
@@ -227,7 +233,7 @@ export const circleTool: Tool<FormState> = {
     return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline, undefined, inside.face) };
   },
   ghost: (state, context) => {
-    if (context.circleBy !== 'face') return plainCircle.ghost(state, context);
+    if (context.settings.circleBy !== 'face') return plainCircle.ghost(state, context);
     const { plane, caught } = state;
     if (!plane || !caught) return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words: ['no face under the pointer'] };
     const at = apply33(context.on(plane).options.sheetFromPlane, caught.u, caught.v);
@@ -239,7 +245,7 @@ export const circleTool: Tool<FormState> = {
 };
 
 /** The circle inscribed in the face at a place of the sheet, and that face. */
-function circleInFace(at: SheetPoint, context: ToolContext): (InscribedCircle & { readonly face: NonNullable<ShapeNode['inscribed']> }) | null {
+function circleInFace(at: SheetPoint, context: DrawContext): (InscribedCircle & { readonly face: NonNullable<ShapeNode['inscribed']> }) | null {
   const hit = pickAt(context.picture, at, 0);
   const host = hit && findShape(context.document, hit.node);
   const circle = host && hit.face && host.plane.kind !== 'sheet' ? inscribedIn(host, hit.face) : null;

@@ -14,7 +14,8 @@ import {
   type PlanePoint,
 } from '@core';
 import { catchPointer, caughtPlace, planePointAt } from '../../tools/catching';
-import type { PlaneContext, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
+import type { PlaneContext, ToolEvent } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 import { drawnShape } from './new-shape';
 
 export interface FreehandState {
@@ -38,7 +39,7 @@ function pxOfCell({ options: { sheetFromPlane: map, pxPerUnit } }: PlaneContext,
 }
 
 /** Freehand: what the pen passes, cleaned to few points; with assistance straight runs along the axes. */
-export const freehandTool: Tool<FreehandState> = {
+export const freehandTool: DrawTool<FreehandState> = {
   start: () => ({ plane: null, pen: [], caught: null, said: [] }),
   step: (state, event, context) => {
     if (event.kind === 'typed') return { state };
@@ -49,14 +50,14 @@ export const freehandTool: Tool<FreehandState> = {
     const plane = started ?? context.plane;
     if (!caught) return null;
     if (pen.length === 0) return { plane, caught, points: [], closed: false, closes: false, words: [...said, caughtPlace(context, plane, caught)] };
-    const shown = context.assisted ? assistedRun(pen, plane, context) : pen;
-    const words = [context.assisted ? 'along the axes' : 'freehand', closes(pen, context.on(plane)) ? 'closes' : ''].filter(Boolean);
+    const shown = context.settings.assisted ? assistedRun(pen, plane, context) : pen;
+    const words = [context.settings.assisted ? 'along the axes' : 'freehand', closes(pen, context.on(plane)) ? 'closes' : ''].filter(Boolean);
     return { plane, caught, points: shown, closed: false, closes: false, words, smooth: true };
   },
   fields: () => [],
 };
 
-function point(state: FreehandState, event: Extract<ToolEvent, { at: unknown }>, context: ToolContext): ToolStep<FreehandState> {
+function point(state: FreehandState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<FreehandState> {
   const on = context.on(state.plane ?? context.plane);
   const caught = catchPointer(on, event.at, [], event);
   const at = planePointAt(on, event.at);
@@ -71,7 +72,7 @@ function point(state: FreehandState, event: Extract<ToolEvent, { at: unknown }>,
   return event.kind === 'move' ? { state: { ...state, pen, caught } } : finish({ ...state, pen, caught }, context);
 }
 
-function assistedRun(pen: readonly PenPoint[], plane: Plane, context: ToolContext): readonly PlanePoint[] {
+function assistedRun(pen: readonly PenPoint[], plane: Plane, context: DrawContext): readonly PlanePoint[] {
   const on = context.on(plane);
   return straightenStroke(pen, (at) => context.directions(plane, at), TURN_PX / pxOfCell(on, pen[0]!));
 }
@@ -81,14 +82,14 @@ function closes(pen: readonly PenPoint[], { options: { sheetFromPlane: map, pxPe
   return pen.length > 12 && !!p && !!q && sheetDistance(p, q) * pxPerUnit < CLOSE_PX;
 }
 
-function finish(state: FreehandState, context: ToolContext): ToolStep<FreehandState> {
+function finish(state: FreehandState, context: DrawContext): DrawStep<FreehandState> {
   const plane = state.plane ?? context.plane;
   const on = context.on(plane);
   const idle: FreehandState = { plane: null, pen: [], caught: state.caught, said: [] };
   const close = closes(state.pen, on);
-  const tolerance = context.cleaning / pxOfCell(on, state.pen[0]!);
-  const cleaned = context.assisted ? null : cleanStroke(state.pen, tolerance);
-  const outline = context.assisted ? straight(assistedRun(state.pen, plane, context), close) : cleaned && closed(cleaned.outline, close);
+  const tolerance = context.settings.cleaning / pxOfCell(on, state.pen[0]!);
+  const cleaned = context.settings.assisted ? null : cleanStroke(state.pen, tolerance);
+  const outline = context.settings.assisted ? straight(assistedRun(state.pen, plane, context), close) : cleaned && closed(cleaned.outline, close);
   if (!outline || outline.points.length < 2 || (outline.closed && !boundsArea(outline))) return { state: idle };
   const off = cleaned ? `at most ${figure(cleaned.deviation, 3)}\u2009cells beside the pen` : 'along the axes';
   return { state: { ...idle, said: [`${outline.points.length} points, ${off}`] }, ...drawnShape(context, 'freehand line', plane, outline) };

@@ -21,7 +21,8 @@ import {
   type ShapeNode,
 } from '@core';
 import { planePointAt } from '../../tools/catching';
-import type { Ghost, Tool, ToolContext, ToolStep } from '../../tools/tool';
+import type { Ghost } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 import { drawnShape } from './new-shape';
 
 /** Where the pointer is on the plane; tools that look at lines need nothing else. */
@@ -36,10 +37,10 @@ function linesOn(document: CheminDocument, plane: Plane): readonly ShapeNode[] {
   );
 }
 
-const pointerStep = (context: ToolContext, at: SheetPoint): PointerState => ({ at: planePointAt(context.on(context.plane), at) });
+const pointerStep = (context: DrawContext, at: SheetPoint): PointerState => ({ at: planePointAt(context.on(context.plane), at) });
 
 /** A closed region of loose lines becomes a shape with one press, under the lines that enclose it. */
-export const regionTool: Tool<PointerState> = {
+export const regionTool: DrawTool<PointerState> = {
   start: () => ({ at: null }),
   step: (state, event, context) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
@@ -67,7 +68,7 @@ function areaOf(outline: Outline): number {
 }
 
 /** The line of the plane whose boundary is nearest to the pointer, within reach. */
-function lineUnder(context: ToolContext, at: PlanePoint): ShapeNode | null {
+function lineUnder(context: DrawContext, at: PlanePoint): ShapeNode | null {
   const { sheetFromPlane: map } = context.on(context.plane).options;
   const here = apply33(map, at.u, at.v);
   let best: ShapeNode | null = null;
@@ -82,7 +83,7 @@ function lineUnder(context: ToolContext, at: PlanePoint): ShapeNode | null {
   return best;
 }
 
-const others = (context: ToolContext, line: ShapeNode): readonly Outline[] =>
+const others = (context: DrawContext, line: ShapeNode): readonly Outline[] =>
   linesOn(context.document, context.plane)
     .filter((node) => node !== line)
     .map((node) => node.outline);
@@ -95,12 +96,12 @@ interface LineChange {
 }
 
 /** A tool that changes the line under the pointer. */
-function lineTool(verb: string, nothing: string, change: (context: ToolContext, line: ShapeNode, at: PlanePoint) => LineChange | null): Tool<PointerState> {
-  const changeAt = ({ at }: PointerState, context: ToolContext): LineChange | null => {
+function lineTool(verb: string, nothing: string, change: (context: DrawContext, line: ShapeNode, at: PlanePoint) => LineChange | null): DrawTool<PointerState> {
+  const changeAt = ({ at }: PointerState, context: DrawContext): LineChange | null => {
     const line = at && lineUnder(context, at);
     return line ? change(context, line, at) : null;
   };
-  const commit = ({ line, left }: LineChange, context: ToolContext): ToolStep<PointerState>['commit'] => {
+  const commit = ({ line, left }: LineChange, context: DrawContext): DrawStep<PointerState>['commit'] => {
     const nodes = left.map((outline, i): ShapeNode => {
       const paint = outline.closed ? line.paint : { ...line.paint, fill: null, line: line.paint.line ?? { colour: '#2a2333', width: 0.4 } };
       return { ...line, id: i === 0 ? line.id : context.newId(), outline, paint };

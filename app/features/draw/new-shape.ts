@@ -1,18 +1,18 @@
 import { automaticName, fitPaint, LOOSE_BOX, outlineBox, planeName, type Edit, type Outline, type Plane, type ShapeNode } from '@core';
-import type { ToolContext, ToolStep } from '../../tools/tool';
+import type { DrawContext, DrawStep } from './draw.settings';
 
 /** The line of shapes that have no area, where none is chosen. */
 const USUAL_LINE = { colour: '#2a2333', width: 0.4 } as const;
 
 /** What drawing a shape gives: the edit that adds it, painted as the next shape is, named, and selected. */
 export function drawnShape(
-  context: ToolContext,
+  context: DrawContext,
   what: string,
   plane: Plane,
   outline: Outline,
   before?: string,
   inscribed?: ShapeNode['inscribed'],
-): Required<Pick<ToolStep<never>, 'commit' | 'select'>> {
+): Required<Pick<DrawStep<never>, 'commit' | 'select'>> {
   const { paint, document } = context;
   const node: ShapeNode = {
     kind: 'shape',

@@ -11,7 +11,8 @@ import {
   type PlanePoint,
 } from '@core';
 import { axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
-import type { Ghost, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
+import type { Ghost, ToolEvent } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 import { drawnShape } from './new-shape';
 
 /** A point of an outline that is being drawn; the handles of a smooth one mirror each other. */
@@ -40,7 +41,7 @@ type Making = 'outline' | 'curve';
  * Click by click outlines: a press sets a corner, a press and drag a smooth point; the first point or Enter closes,
  * Backspace takes a point back, Escape keeps an open line.
  */
-function pointsTool(making: Making): Tool<OutlineState> {
+function pointsTool(making: Making): DrawTool<OutlineState> {
   return {
     start: () => IDLE,
     step: (state, event, context) => {
@@ -74,7 +75,7 @@ export function resumeOutline(plane: Plane, points: readonly DrawnPoint[]): Outl
   return { plane, points, caught: null };
 }
 
-function point(making: Making, state: OutlineState, event: Extract<ToolEvent, { at: unknown }>, context: ToolContext): ToolStep<OutlineState> {
+function point(making: Making, state: OutlineState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<OutlineState> {
   const on = context.on(state.plane ?? context.plane);
   const caught = catchPointer(on, event.at, state.points, event);
   if (event.kind === 'up') return { state: { ...state, pulling: false } };
@@ -95,7 +96,7 @@ function pulled(making: Making, state: OutlineState, at: PlanePoint): OutlineSta
   return { ...state, points: [...state.points.slice(0, -1), smooth] };
 }
 
-function addPoint(making: Making, state: OutlineState, at: PlanePoint, context: ToolContext): ToolStep<OutlineState> {
+function addPoint(making: Making, state: OutlineState, at: PlanePoint, context: DrawContext): DrawStep<OutlineState> {
   const { points } = state;
   const [first] = points;
   const last = points.at(-1);
@@ -104,7 +105,7 @@ function addPoint(making: Making, state: OutlineState, at: PlanePoint, context: 
   return { state: { ...state, plane: state.plane ?? context.plane, points: [...points, { u: exactCells(at.u), v: exactCells(at.v) }] } };
 }
 
-function pressKey(making: Making, state: OutlineState, key: 'Backspace' | 'Enter' | 'Escape', context: ToolContext): ToolStep<OutlineState> {
+function pressKey(making: Making, state: OutlineState, key: 'Backspace' | 'Enter' | 'Escape', context: DrawContext): DrawStep<OutlineState> {
   const { points } = state;
   if (key === 'Backspace') {
     const left = points.slice(0, -1);
@@ -132,19 +133,19 @@ export function typedPoint(from: PlanePoint, towards: PlanePoint, lengths: reado
   return { u: along(from.u, towards.u), v: along(from.v, towards.v) };
 }
 
-function typeLengths(making: Making, state: OutlineState, lengths: readonly (number | null)[], context: ToolContext): ToolStep<OutlineState> {
+function typeLengths(making: Making, state: OutlineState, lengths: readonly (number | null)[], context: DrawContext): DrawStep<OutlineState> {
   const last = state.points.at(-1);
   const at = last && state.caught && typedPoint(last, state.caught, lengths);
   return at ? addPoint(making, { ...state, pulling: false }, at, context) : { state };
 }
 
-function finish(making: Making, state: OutlineState, closed: boolean, context: ToolContext): ToolStep<OutlineState> {
+function finish(making: Making, state: OutlineState, closed: boolean, context: DrawContext): DrawStep<OutlineState> {
   const plane = state.plane ?? context.plane;
   const what = making === 'curve' ? 'curve' : closed ? 'outline' : 'line';
   return { state: { ...IDLE, caught: state.caught }, ...drawnShape(context, what, plane, made(making, state.points, closed)) };
 }
 
-function ghostOf(making: Making, { plane: started, points, caught, pulling }: OutlineState, context: ToolContext): Ghost | null {
+function ghostOf(making: Making, { plane: started, points, caught, pulling }: OutlineState, context: DrawContext): Ghost | null {
   const plane = started ?? context.plane;
   if (!caught) return points.length ? { plane, caught, points, closed: false, closes: false, words: [] } : null;
   const [first] = points;

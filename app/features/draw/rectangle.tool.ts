@@ -1,7 +1,8 @@
 import { boundsArea, rectangleOutline, spanBetween, type Caught, type Plane, type PlanePoint } from '@core';
 import { areaWords, carried, catchPointer, caughtPlace } from '../../tools/catching';
 import { drawnShape } from './new-shape';
-import type { Ghost, Tool, ToolContext, ToolStep } from '../../tools/tool';
+import type { Ghost } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 
 export interface RectangleState {
   readonly plane: Plane | null;
@@ -12,7 +13,7 @@ export interface RectangleState {
 const IDLE: RectangleState = { plane: null, from: null, caught: null };
 
 /** Rectangles by two opposite corners: two presses, or one drag. Both sides can be typed. */
-export const rectangleTool: Tool<RectangleState> = {
+export const rectangleTool: DrawTool<RectangleState> = {
   start: () => IDLE,
   step: (state, event, context) => {
     if (event.kind === 'key') return event.key === 'Enter' ? finish(state, state.caught, context) : { state: { ...IDLE, caught: state.caught } };
@@ -37,7 +38,7 @@ function typedCorner({ from, caught }: RectangleState, [width = null, height = n
   return { u: side(from.u, caught.u, width), v: side(from.v, caught.v, height) };
 }
 
-function finish(state: RectangleState, to: PlanePoint | null, context: ToolContext): ToolStep<RectangleState> {
+function finish(state: RectangleState, to: PlanePoint | null, context: DrawContext): DrawStep<RectangleState> {
   if (!state.from || !to) return { state };
   const outline = rectangleOutline(state.from, to);
   if (!boundsArea(outline)) return { state };
@@ -45,7 +46,7 @@ function finish(state: RectangleState, to: PlanePoint | null, context: ToolConte
   return { state: { ...IDLE, caught: state.caught }, ...drawnShape(context, 'rectangle', plane, outline) };
 }
 
-function ghostOf({ plane: started, from, caught }: RectangleState, context: ToolContext): Ghost | null {
+function ghostOf({ plane: started, from, caught }: RectangleState, context: DrawContext): Ghost | null {
   const plane = started ?? context.plane;
   if (!caught) return null;
   if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };

@@ -25,7 +25,8 @@ import {
   type WorldPoint,
 } from '@core';
 import { catchPointer, caughtPlace } from '../../tools/catching';
-import type { Ghost, Tool, ToolContext, ToolEvent, ToolStep } from '../../tools/tool';
+import type { Ghost, ToolEvent } from '../../tools/tool';
+import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
 import { drawnShape } from './new-shape';
 
 /** A place in space in cells, and what it is. */
@@ -42,7 +43,7 @@ interface SpaceState {
 const EMPTY: SpaceState = { points: [], hover: null };
 
 /** Places in space joined on the sheet, as a ghost shows them. */
-function spaceGhost({ points, hover }: SpaceState, context: ToolContext, words: readonly string[]): Ghost {
+function spaceGhost({ points, hover }: SpaceState, context: DrawContext, words: readonly string[]): Ghost {
   const { cell, sight } = context.geometry;
   const shown = [...points, ...(hover ? [hover] : [])].flatMap(({ at }) => sheetFromWorld(sight.projection, scaleWorld(at, cell)) ?? []);
   const flat = shown.flatMap(({ x, y }) => [x, y]);
@@ -52,7 +53,7 @@ function spaceGhost({ points, hover }: SpaceState, context: ToolContext, words: 
 }
 
 /** The distance between two places in every way that it can be told. */
-function distanceWords(from: WorldPoint, to: WorldPoint, context: ToolContext): readonly string[] {
+function distanceWords(from: WorldPoint, to: WorldPoint, context: DrawContext): readonly string[] {
   const { document, geometry } = context;
   const { cell } = document.grid;
   const d = subtractWorld(to, from);
@@ -63,7 +64,7 @@ function distanceWords(from: WorldPoint, to: WorldPoint, context: ToolContext): 
 }
 
 /** Measures between any two places that can be caught, in space. */
-export const measureTool: Tool<SpaceState> = {
+export const measureTool: DrawTool<SpaceState> = {
   start: () => EMPTY,
   step: (state, event, context) => {
     if (event.kind === 'key') return { state: { ...EMPTY, hover: state.hover } };
@@ -72,7 +73,7 @@ export const measureTool: Tool<SpaceState> = {
     if (event.kind !== 'down' || !hover) return { state: { ...state, hover } };
     const [from] = state.points;
     if (!from) return { state: { points: [hover], hover } };
-    return { state: { points: [], hover }, measured: distanceWords(from.at, hover.at, context) };
+    return { state: { points: [], hover }, settings: { measured: distanceWords(from.at, hover.at, context) } };
   },
   ghost: (state, context) => {
     const { points, hover } = state;
@@ -83,7 +84,7 @@ export const measureTool: Tool<SpaceState> = {
 };
 
 /** A free plane through three places, or through an edge at a typed angle: a roof, a ramp. */
-export const stanceTool: Tool<SpaceState> = {
+export const stanceTool: DrawTool<SpaceState> = {
   start: () => EMPTY,
   step: (state, event, context) => {
     if (event.kind === 'key') return { state: event.key === 'Backspace' ? { ...state, points: state.points.slice(0, -1) } : { ...EMPTY, hover: state.hover } };
@@ -119,7 +120,7 @@ interface DimensionState {
 const NO_ENDS: DimensionState = { plane: null, ends: [], caught: null };
 
 /** A dimension line: two places, then where the line stands. It follows the corners that it was drawn between. */
-export const dimensionTool: Tool<DimensionState> = {
+export const dimensionTool: DrawTool<DimensionState> = {
   start: () => NO_ENDS,
   step: (state, event, context) => {
     if (event.kind === 'key') {
@@ -133,7 +134,7 @@ export const dimensionTool: Tool<DimensionState> = {
   fields: ({ ends }) => (ends.length === 2 ? ['distance'] : []),
 };
 
-function dimensionPoint(state: DimensionState, event: Extract<ToolEvent, { at: unknown }>, context: ToolContext): ToolStep<DimensionState> {
+function dimensionPoint(state: DimensionState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<DimensionState> {
   const plane = state.plane ?? context.plane;
   const caught = catchPointer(context.on(plane), event.at, state.ends, event);
   const next = { ...state, caught };
@@ -145,7 +146,7 @@ function dimensionPoint(state: DimensionState, event: Extract<ToolEvent, { at: u
 }
 
 /** A place tied to the corner of a shape that lies there. */
-function anchorAt({ document }: ToolContext, plane: Plane, { u, v, kind }: Caught): Anchor {
+function anchorAt({ document }: DrawContext, plane: Plane, { u, v, kind }: Caught): Anchor {
   if (kind !== 'point') return { u, v };
   for (const { node, hidden } of flattenTree(document.nodes)) {
     if (hidden || node.kind !== 'shape' || !samePlane(node.plane, plane)) continue;
@@ -163,7 +164,7 @@ function measuredAlong(from: PlanePoint, to: PlanePoint, at: PlanePoint): Dimens
   return inU ? 'u' : 'v';
 }
 
-function dimensionOf({ plane, ends, caught }: DimensionState, distance: number | null, context: ToolContext): DimensionNode | null {
+function dimensionOf({ plane, ends, caught }: DimensionState, distance: number | null, context: DrawContext): DimensionNode | null {
   const [from, to] = ends;
   if (!from || !to || !plane || !caught) return null;
   const along = measuredAlong(from, to, caught);
@@ -179,7 +180,7 @@ function dimensionOf({ plane, ends, caught }: DimensionState, distance: number |
   return { kind: 'dimension', id: context.newId(), name: 'dimension', hidden: false, locked: false, plane, from, to, along, apart, colour: '#2a2333' };
 }
 
-function put(state: DimensionState, distance: number | null, context: ToolContext): ToolStep<DimensionState> {
+function put(state: DimensionState, distance: number | null, context: DrawContext): DrawStep<DimensionState> {
   const node = dimensionOf(state, distance, context);
   if (!node) return { state };
   const { document } = context;
@@ -192,7 +193,7 @@ function put(state: DimensionState, distance: number | null, context: ToolContex
   };
 }
 
-function dimensionGhost(state: DimensionState, context: ToolContext): Ghost | null {
+function dimensionGhost(state: DimensionState, context: DrawContext): Ghost | null {
   const plane = state.plane ?? context.plane;
   const { caught, ends } = state;
   if (!caught) return null;
@@ -215,7 +216,7 @@ interface ColourState {
 }
 
 /** Takes a colour from the drawing or a reference picture for what is being painted. */
-export const colourTool: Tool<ColourState> = {
+export const colourTool: DrawTool<ColourState> = {
   start: () => ({ at: null }),
   step: (state, event, context) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
@@ -235,7 +236,7 @@ interface AgainState {
 }
 
 /** The last shape with its measures, at the pointer by its first point: one press draws it again. */
-export const againTool: Tool<AgainState> = {
+export const againTool: DrawTool<AgainState> = {
   start: () => ({ caught: null }),
   step: (state, event, context) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
@@ -260,7 +261,7 @@ export const againTool: Tool<AgainState> = {
   fields: () => [],
 };
 
-function placedAgain({ lastShape }: ToolContext, at: PlanePoint): ReturnType<typeof moveOutline> | null {
+function placedAgain({ settings: { lastShape } }: DrawContext, at: PlanePoint): ReturnType<typeof moveOutline> | null {
   const first = lastShape?.points[0];
   return lastShape && first ? moveOutline(lastShape, at.u - first.u, at.v - first.v) : null;
 }

@@ -54,7 +54,7 @@ export class OutputBenchComponent {
   protected readonly lattice = this.settings.lattice;
 
   protected set(part: Partial<HandOver>): void {
-    this.view.patch({ handOver: { ...this.view.handOver(), ...part } });
+    this.handOver.settings.update((now) => ({ ...now, ...part }));
   }
 
   protected setPngWidth(px: number): void {

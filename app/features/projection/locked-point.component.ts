@@ -3,7 +3,8 @@ import type { SheetPoint } from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { DocumentStore } from '../../state/document.store';
 import { SteeringService } from '../../state/steering.service';
-import { ViewStore, type SteeredName } from '../../state/view.store';
+import { AidsStore, type SteeredName } from '../../state/aids.store';
+import { ViewStore } from '../../state/view.store';
 
 /** One handle of a perspective by name: its figures, and the lock that keeps it where it is. */
 @Component({
@@ -58,6 +59,7 @@ import { ViewStore, type SteeredName } from '../../state/view.store';
 export class LockedPointComponent {
   protected readonly steering = inject(SteeringService);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   readonly name = input.required<string>();
   readonly key = input.required<SteeredName>();
   readonly what = input.required<string>();
@@ -69,5 +71,5 @@ export class LockedPointComponent {
     this.view.bringIntoView(at, width, height);
   }
 
-  protected readonly locked = computed(() => this.view.locks().includes(this.key()));
+  protected readonly locked = computed(() => this.aids.locks().includes(this.key()));
 }

@@ -28,7 +28,8 @@ import { CommandsService } from '../../state/commands.service';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { SteeringService } from '../../state/steering.service';
-import { ViewStore, type SteeredName } from '../../state/view.store';
+import { AidsStore, type SteeredName } from '../../state/aids.store';
+import { ViewStore } from '../../state/view.store';
 import { LockedPointComponent } from './locked-point.component';
 
 const ALL: readonly SteeredName[] = ['a', 'b', 'h', 'horizon', 'roll', 'corner'];
@@ -44,6 +45,7 @@ const ALL: readonly SteeredName[] = ['a', 'b', 'h', 'horizon', 'roll', 'corner']
 export class PerspectiveValuesComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
+  protected readonly aids = inject(AidsStore);
   protected readonly steering = inject(SteeringService);
   protected readonly commands = inject(CommandsService);
   private readonly pictures = inject(PictureService);

@@ -9,6 +9,7 @@ import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ReferencesService } from '../../state/references.service';
 import { DocumentStore } from '../../state/document.store';
 import { TraceService } from '../../state/trace.service';
+import { AidsStore } from '../../state/aids.store';
 import { ViewStore } from '../../state/view.store';
 
 /** Ms that a blinking reference is shown and hidden. */
@@ -25,6 +26,7 @@ const BLINK_MS = 650;
 export class PicturePageComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly view = inject(ViewStore);
+  protected readonly aids = inject(AidsStore);
   protected readonly trace = inject(TraceService);
   protected readonly pictures = inject(ReferencesService);
   protected readonly references = computed(() => this.store.shown().references);
@@ -78,23 +80,23 @@ export class PicturePageComponent {
   constructor() {
     let timer: ReturnType<typeof setInterval> | undefined;
     effect(() => {
-      const on = this.view.blink() !== 'off';
+      const on = this.aids.blink() !== 'off';
       if (on === (timer !== undefined) || (on && this.stillness.matches)) return;
       clearInterval(timer);
-      timer = on ? setInterval(() => untracked(() => this.view.patch({ blink: this.view.blink() === 'shown' ? 'hidden' : 'shown' })), BLINK_MS) : undefined;
+      timer = on ? setInterval(() => untracked(() => this.aids.patch({ blink: this.aids.blink() === 'shown' ? 'hidden' : 'shown' })), BLINK_MS) : undefined;
     });
     inject(DestroyRef).onDestroy(() => {
       clearInterval(timer);
-      this.view.patch({ blink: 'off' });
+      this.aids.patch({ blink: 'off' });
     });
   }
 
   /** Blinks the reference; for those who want no motion, each press shows the other state. */
   protected blink(reference: Reference): void {
-    this.view.patch({ reference: reference.id });
-    const now = this.view.blink();
-    if (this.stillness.matches) this.view.patch({ blink: now === 'hidden' ? 'off' : 'hidden' });
-    else this.view.patch({ blink: now === 'off' ? 'hidden' : 'off' });
+    this.aids.patch({ reference: reference.id });
+    const now = this.aids.blink();
+    if (this.stillness.matches) this.aids.patch({ blink: now === 'hidden' ? 'off' : 'hidden' });
+    else this.aids.patch({ blink: now === 'off' ? 'hidden' : 'off' });
   }
 
   protected change(reference: Reference, part: Partial<Reference>, label: string): void {
@@ -116,7 +118,7 @@ export class PicturePageComponent {
   }
 
   protected setPrincipal(part: Partial<SheetPoint>): void {
-    this.view.patch({ principal: { ...this.trace.principal(), ...part } });
+    this.aids.patch({ principal: { ...this.trace.principal(), ...part } });
   }
 
   protected delete(reference: Reference): void {

@@ -1,16 +1,17 @@
 import { applyEdit, emptyDocument, type Stroke } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { traceTool } from './trace.tool';
+import type { TraceSettings } from './trace.settings';
 
 const stroke = (id: string, x: number, axis: Stroke['axis'] = 'a'): Stroke => ({ id, from: { x, y: 100 }, to: { x: x + 40, y: 80 }, axis });
 
 /** The tool on the bare sheet, whose points are given in mm. */
 function tracing(...strokes: Stroke[]): {
-  bench: ToolBench<ReturnType<typeof traceTool.start>>;
+  bench: ToolBench<ReturnType<typeof traceTool.start>, TraceSettings>;
   at: (kind: 'move' | 'down' | 'up', x: number, y: number) => void;
 } {
   const document = applyEdit(emptyDocument('d', 'd'), { kind: 'strokes', strokes });
-  const bench = new ToolBench(traceTool, { kind: 'floor', offset: 0 }, document);
+  const bench = new ToolBench(traceTool, { traced: null }, { kind: 'floor', offset: 0 }, document);
   return { bench, at: (kind, x, y) => void bench.send({ kind, at: { x, y }, lock: false, free: false }) };
 }
 

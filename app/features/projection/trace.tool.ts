@@ -1,5 +1,9 @@
 import { figure, guessAxis, type Axis, type CheminDocument, type PlanePoint, type SheetPoint, type Stroke } from '@core';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
+import type { TraceSettings } from './trace.settings';
+
+type Context = ToolContext<TraceSettings>;
+type Step = ToolStep<TraceState, TraceSettings>;
 
 /** What of a stroke is held. */
 interface Held {
@@ -26,7 +30,7 @@ const NEXT: Readonly<Record<Axis, Axis>> = { a: 'b', b: 'h', h: 'a' };
  * another ends. A press on a stroke's middle chooses it: then its ends can be dragged, and a further press tells its
  * next axis. Backspace takes the last stroke back.
  */
-export const traceTool: Tool<TraceState> = {
+export const traceTool: Tool<TraceState, TraceSettings> = {
   start: () => IDLE,
   step: (state, event, context) => {
     if (event.kind === 'typed') return { state };
@@ -56,7 +60,7 @@ export const traceTool: Tool<TraceState> = {
   fields: () => [],
 };
 
-function hint({ chosen }: TraceState, at: SheetPoint, context: ToolContext): string {
+function hint({ chosen }: TraceState, at: SheetPoint, context: Context): string {
   if (endNear(chosen, at, context)) return 'drag this end';
   const middle = middleNear(at, context);
   if (!middle) return 'trace an edge';
@@ -64,19 +68,19 @@ function hint({ chosen }: TraceState, at: SheetPoint, context: ToolContext): str
 }
 
 /** The ends of the chosen stroke, in cells of the sheet, as the ghost shows points. */
-function chosenEnds({ chosen }: TraceState, { document }: ToolContext): PlanePoint[] {
+function chosenEnds({ chosen }: TraceState, { document }: Context): PlanePoint[] {
   const { cell } = document.grid;
   return document.strokes.filter((s) => s.id === chosen).flatMap(({ from, to }) => [from, to].map(({ x, y }) => ({ u: x / cell, v: y / cell })));
 }
 
-function key(state: TraceState, pressed: 'Backspace' | 'Enter' | 'Escape', { document }: ToolContext): ToolStep<TraceState> {
+function key(state: TraceState, pressed: 'Backspace' | 'Enter' | 'Escape', { document }: Context): Step {
   if (pressed === 'Escape') return { state: { ...IDLE, at: state.at }, preview: null };
   if (pressed !== 'Backspace') return { state };
   if (state.from) return { state: { ...IDLE, at: state.at } };
   return document.strokes.length === 0 ? { state } : commit({ ...IDLE, at: state.at }, document.strokes.slice(0, -1), 'take an edge back');
 }
 
-function press(state: TraceState, at: SheetPoint, context: ToolContext): ToolStep<TraceState> {
+function press(state: TraceState, at: SheetPoint, context: Context): Step {
   if (state.from) return add(state.from, at, context);
   const held = endNear(state.chosen, at, context);
   if (held) return { state: { ...IDLE, at, held, chosen: state.chosen, pressed: at } };
@@ -89,12 +93,12 @@ function press(state: TraceState, at: SheetPoint, context: ToolContext): ToolSte
   return { state: { ...IDLE, from: at, at, pressed: at } };
 }
 
-function move(state: TraceState, context: ToolContext): ToolStep<TraceState> {
+function move(state: TraceState, context: Context): Step {
   if (!state.held || !state.at) return { state };
   return { state, preview: { kind: 'strokes', strokes: withEnd(context.document, state.held, state.at) } };
 }
 
-function release(state: TraceState, context: ToolContext): ToolStep<TraceState> {
+function release(state: TraceState, context: Context): Step {
   const { at, held, from, pressed } = state;
   if (!at) return { state };
   if (held) return commit({ ...IDLE, at, chosen: held.id }, withEnd(context.document, held, at), 'move an edge');
@@ -103,18 +107,18 @@ function release(state: TraceState, context: ToolContext): ToolStep<TraceState> 
   return { state: { ...state, pressed: null } };
 }
 
-function add(from: SheetPoint, to: SheetPoint, context: ToolContext): ToolStep<TraceState> {
+function add(from: SheetPoint, to: SheetPoint, context: Context): Step {
   if (Math.hypot(to.x - from.x, to.y - from.y) < context.reach) return { state: { ...IDLE, at: to } };
   const stroke: Stroke = { id: context.newId(), from, to, axis: axisFor(from, to, context) };
   return commit({ ...IDLE, at: to }, [...context.document.strokes, stroke], `trace an edge along ${stroke.axis}`);
 }
 
-function commit(state: TraceState, strokes: readonly Stroke[], label: string): ToolStep<TraceState> {
+function commit(state: TraceState, strokes: readonly Stroke[], label: string): Step {
   return { state, preview: null, commit: { edit: { kind: 'strokes', strokes: [...strokes] }, label } };
 }
 
 /** Until enough is traced the horizon is taken to lie in the middle of the picture that is traced, or of the sheet. */
-function axisFor(from: SheetPoint, to: SheetPoint, { traced, document }: ToolContext): Axis {
+function axisFor(from: SheetPoint, to: SheetPoint, { settings: { traced }, document }: Context): Axis {
   const [x, y] = [(from.x + to.x) / 2, (from.y + to.y) / 2];
   const under = document.references.find((r) => !r.hidden && x >= r.x && y >= r.y && x <= r.x + r.width && y <= r.y + r.height);
   const middle = under ? { x: under.x + under.width / 2, y: under.y + under.height / 2 } : { x: document.sheet.width / 2, y: document.sheet.height / 2 };
@@ -127,13 +131,13 @@ function withEnd(document: CheminDocument, { id, end }: Held, at: SheetPoint): S
 
 const near = (p: SheetPoint, q: SheetPoint, reach: number): boolean => Math.hypot(p.x - q.x, p.y - q.y) <= reach;
 
-function endNear(chosen: string | null, at: SheetPoint, { document, reach }: ToolContext): Held | null {
+function endNear(chosen: string | null, at: SheetPoint, { document, reach }: Context): Held | null {
   const stroke = document.strokes.find((s) => s.id === chosen);
   if (!stroke) return null;
   if (near(at, stroke.from, reach)) return { id: stroke.id, end: 'from' };
   return near(at, stroke.to, reach) ? { id: stroke.id, end: 'to' } : null;
 }
 
-function middleNear(at: SheetPoint, { document, reach }: ToolContext): Stroke | null {
+function middleNear(at: SheetPoint, { document, reach }: Context): Stroke | null {
   return document.strokes.find(({ from, to }) => near(at, { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, reach)) ?? null;
 }

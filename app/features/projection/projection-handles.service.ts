@@ -17,27 +17,14 @@ import {
   type Reference,
   type SheetPoint,
 } from '@core';
-import { DocumentStore } from '../state/document.store';
-import { PictureService } from '../state/picture.service';
-import { SteeringService } from '../state/steering.service';
-import { TraceService } from '../state/trace.service';
-import { ViewStore, type SteeredName } from '../state/view.store';
-
-/** A handle in mm of the sheet: its name, its place, and what dragging it to another place does. */
-export interface SheetHandle {
-  readonly name: string;
-  readonly at: SheetPoint;
-  readonly locked?: boolean;
-  /** One of many, drawn small and without its name: a point, or the handle of a curve. */
-  readonly quiet?: 'point' | 'curve' | 'edge';
-  /** Chosen among its like. */
-  readonly chosen?: boolean;
-  /** Of a bar: the direction in which it lies on the screen, in degrees clockwise. */
-  readonly turnDeg?: number;
-  /** What pressing does before anything is dragged. */
-  readonly press?: (add: boolean) => void;
-  readonly drag: (to: SheetPoint, free: boolean, end: boolean) => void;
-}
+import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
+import type { StageHandles } from '../../state/stage';
+import { SteeringService } from '../../state/steering.service';
+import { TraceService } from '../../state/trace.service';
+import type { SheetHandle } from '../../tools/handle';
+import { AidsStore, type SteeredName } from '../../state/aids.store';
+import { ViewStore } from '../../state/view.store';
 
 /** Cells from the origin to the handle of a parallel axis. */
 const AXIS_CELLS = 5;
@@ -45,9 +32,10 @@ const ORIGIN = { a: 0, b: 0, h: 0 };
 
 /** Handles of the projection, of references and of the standing figure. */
 @Injectable({ providedIn: 'root' })
-export class ProjectionHandlesService {
+export class ProjectionHandlesService implements StageHandles {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly aids = inject(AidsStore);
   private readonly pictures = inject(PictureService);
   private readonly steering = inject(SteeringService);
   private readonly trace = inject(TraceService);
@@ -62,10 +50,10 @@ export class ProjectionHandlesService {
     const reference = tool === 'trace' ? this.trace.reference() : null;
     if (reference && !reference.locked && !reference.hidden) handles.push(...this.reference(reference));
     // Only once it is given: in the middle of the picture it would be in the way of tracing.
-    if (tool === 'trace' && this.view.principal()) {
-      handles.push({ name: 'principal point', at: this.trace.principal(), drag: (to) => this.view.patch({ principal: to }) });
+    if (tool === 'trace' && this.aids.principal()) {
+      handles.push({ name: 'principal point', at: this.trace.principal(), drag: (to) => this.aids.patch({ principal: to }) });
     }
-    if (this.view.figure()) handles.push(...this.figure());
+    if (this.aids.figure()) handles.push(...this.figure());
     return handles;
   }
 
@@ -73,7 +61,7 @@ export class ProjectionHandlesService {
     const points = vanishingPoints(setup);
     const handles: SheetHandle[] = [];
     const add = (name: string, key: SteeredName, at: SheetPoint, drag: (to: SheetPoint, how: 'dragging' | 'dragged') => void): void => {
-      handles.push({ name, at, locked: this.view.locks().includes(key), drag: (to, _free, end) => drag(to, end ? 'dragged' : 'dragging') });
+      handles.push({ name, at, locked: this.aids.locks().includes(key), drag: (to, _free, end) => drag(to, end ? 'dragged' : 'dragging') });
     };
     const kept = (): PerspectiveSetup => {
       const projection = this.documents.kept().projection;
@@ -167,12 +155,12 @@ export class ProjectionHandlesService {
   private figure(): SheetHandle[] {
     const { projection } = this.pictures.geometry().sight;
     const { cell } = this.documents.shown().grid;
-    const { u, v } = this.view.figureAt();
+    const { u, v } = this.aids.figureAt();
     const at = sheetFromWorld(projection, { a: u * cell, b: v * cell, h: 0 });
     if (!at) return [];
     const drag = (to: SheetPoint, free: boolean): void => {
       const p = planeFromSheet(projection, { kind: 'floor', offset: 0 }, cell, to);
-      if (p && Math.hypot(p.u, p.v) < 2000) this.view.patch({ figureAt: free ? p : { u: Math.round(p.u), v: Math.round(p.v) } });
+      if (p && Math.hypot(p.u, p.v) < 2000) this.aids.patch({ figureAt: free ? p : { u: Math.round(p.u), v: Math.round(p.v) } });
     };
     return [{ name: 'figure', at, drag }];
   }

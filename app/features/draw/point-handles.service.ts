@@ -4,6 +4,7 @@ import {
   ellipseOf4,
   ellipseOutline,
   exactCells,
+  findNode,
   findShape,
   mapOutline,
   outlineEdges,
@@ -16,12 +17,13 @@ import {
   type SheetPoint,
   type ShapeNode,
 } from '@core';
-import { DocumentStore } from '../state/document.store';
-import { PictureService } from '../state/picture.service';
-import { ShapingService } from '../state/shaping.service';
-import { ViewStore } from '../state/view.store';
-import { catchPointer } from '../tools/catching';
-import type { SheetHandle } from './projection-handles.service';
+import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
+import type { StageHandles } from '../../state/stage';
+import { ShapingService } from '../../state/shaping.service';
+import { ViewStore } from '../../state/view.store';
+import { catchPointer } from '../../tools/catching';
+import type { SheetHandle } from '../../tools/handle';
 
 /** Most points of all selected shapes together that are given handles. */
 const MOST = 160;
@@ -33,13 +35,25 @@ const SMALL_PX = 40;
  * gradients; moved with snapping. Chosen points of several shapes move together.
  */
 @Injectable({ providedIn: 'root' })
-export class PointHandlesService {
+export class PointHandlesService implements StageHandles {
   private readonly documents = inject(DocumentStore);
   private readonly pictures = inject(PictureService);
   private readonly view = inject(ViewStore);
   private readonly shaping = inject(ShapingService);
 
-  handles(shapes: readonly ShapeNode[]): readonly SheetHandle[] {
+  handles(current: boolean): readonly SheetHandle[] {
+    return current && this.view.tool() === 'pick' ? this.ofShapes(this.selected()) : [];
+  }
+
+  /** Selected shapes of which the points can be moved; none while a group or anything else is selected too. */
+  private selected(): readonly ShapeNode[] {
+    const document = this.documents.shown();
+    const nodes = this.view.selection().map((id) => findNode(document, id));
+    const shapes = nodes.filter((node) => node?.kind === 'shape' && !node.locked && !node.hidden) as ShapeNode[];
+    return shapes.length === nodes.length ? shapes : [];
+  }
+
+  private ofShapes(shapes: readonly ShapeNode[]): readonly SheetHandle[] {
     const count = shapes.reduce((sum, shape) => sum + ringsOf(shape.outline).reduce((n, ring) => n + ring.points.length, 0), 0);
     if (count > MOST) return [];
     const several = shapes.length > 1;

@@ -1,0 +1,25 @@
+import { pickTool } from '../../tools/pick.tool';
+import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
+import { ImportsService } from '../../state/imports.service';
+import { PlaceSettings } from './place.settings';
+import { placeTool } from './place.tool';
+import { ARTWORK_COMMANDS, ARTWORK_SETTINGS, ARTWORK_TOOLS } from './words';
+
+const tools = toolsOf(ARTWORK_TOOLS, {
+  pick: using({ tool: pickTool }),
+  place: using({ tool: placeTool, settings: PlaceSettings }),
+});
+
+const commands = commandsOf(ARTWORK_COMMANDS, {
+  'artwork.add': (get) => get(ImportsService).addArtwork(),
+});
+
+/** Artwork: flat artwork placed on planes and faces. */
+export const artworkStage: StageDescriptor = {
+  name: 'artwork',
+  tools,
+  bench: () => import('./artwork-bench.component').then((m) => m.ArtworkBenchComponent),
+  commands,
+  settings: ARTWORK_SETTINGS,
+  guide: 'first-drawing',
+};

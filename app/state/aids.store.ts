@@ -1,0 +1,39 @@
+import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
+import type { PlanePoint, SheetPoint, SolveAs } from '@core';
+
+/** What of a projection can be taken hold of, and locked. */
+export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
+
+interface AidsState {
+  /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
+  readonly cone: boolean;
+  readonly figure: boolean;
+  readonly figureAt: PlanePoint;
+  /** Handles of the projection that stay where they are. */
+  readonly locks: readonly SteeredName[];
+  /** The reference that is chosen, and the reference that is hidden for comparison while another moment shows it. */
+  readonly reference: string | null;
+  readonly blink: 'off' | 'shown' | 'hidden';
+  readonly comparing: boolean;
+  /** What strokes are taken for. */
+  readonly traceAs: SolveAs;
+  /** The principal point of the traced picture in mm of the sheet; its middle where none is given. */
+  readonly principal: SheetPoint | null;
+}
+
+const NONE = { cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
+
+/** What helps in setting up a projection; none of it belongs to the document, and another drawing starts without it. */
+export const AidsStore = signalStore(
+  { providedIn: 'root' },
+  withState<AidsState>({ ...NONE, figureAt: { u: -3, v: 0 }, traceAs: 'auto' }),
+  withMethods((store) => ({
+    patch(part: Partial<AidsState>): void {
+      patchState(store, part);
+    },
+    /** Puts everything away that was for the drawing before. */
+    forget(): void {
+      patchState(store, NONE);
+    },
+  })),
+);
