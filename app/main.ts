@@ -1,4 +1,4 @@
-import { inject, isDevMode, provideAppInitializer, provideZonelessChangeDetection } from '@angular/core';
+import { inject, isDevMode, provideEnvironmentInitializer, provideZonelessChangeDetection } from '@angular/core';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
@@ -11,8 +11,8 @@ bootstrapApplication(ShellComponent, {
   providers: [
     provideZonelessChangeDetection(),
     { provide: STAGE_LINKS, useValue: STAGES },
-    // The stage that is shown first is here before the first press.
-    provideAppInitializer(() => inject(StagesService).load('draw')),
+    // The stage that is shown first comes while the rest starts.
+    provideEnvironmentInitializer(() => void inject(StagesService).load('draw')),
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),
     providePrimeNG({ theme: { preset: CheminPreset, options: { darkModeSelector: '.dark', cssLayer: false } } }),
   ],

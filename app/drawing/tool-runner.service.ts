@@ -11,6 +11,7 @@ import { ViewStore } from '../state/view.store';
 import { planePointAt } from '../tools/catching';
 import { pickTool } from '../tools/pick.tool';
 import type { Ghost, ToolContext, ToolEvent } from '../tools/tool';
+import type { Draft } from '../platform/database';
 import { newId } from '../platform/ids';
 
 /** What is passed over is remembered for alignment when it is one of these. */
@@ -92,13 +93,19 @@ export class ToolRunnerService {
     if (id === this.opened || !this.documents.open()) return;
     this.opened = id;
     const draft = this.documents.draft();
-    const entry = this.stages.here().flatMap(({ name, tools }) => tools.filter((tool) => tool.draft).map((tool) => ({ stage: name, tool })))[0];
-    if (!draft || draft.points.length === 0 || !entry) {
-      this.state.set(this.running().tool.start());
+    this.state.set(this.running().tool.start());
+    if (draft && draft.points.length > 0) void this.stages.loadAll().then(() => this.opened === id && this.resume(draft));
+  }
+
+  /** The tool that keeps what it has begun with the drawing goes on there. */
+  private resume({ plane, points }: Draft): void {
+    for (const { name, tools } of this.stages.here()) {
+      const entry = tools.find((tool) => tool.draft);
+      if (!entry) continue;
+      this.stages.go(name, entry.name);
+      this.state.set(entry.draft!.resume(plane, points));
       return;
     }
-    this.stages.go(entry.stage, entry.tool.name);
-    this.state.set(entry.tool.draft!.resume(draft.plane, draft.points));
   }
 
   /** What the tool in use had begun ends here, before another is taken. */

@@ -101,7 +101,7 @@ describe('the tool runner', () => {
     expect((store.kept().nodes[0] as ShapeNode).outline.points[2]).toMatchObject({ u: 1.5, v: 2 });
   });
 
-  it('keeps the outline that is being drawn, and takes it up in the same drawing', () => {
+  it('keeps the outline that is being drawn, and takes it up in the same drawing', async () => {
     const { tools, view, store } = runner();
     view.setTool('outline');
     TestBed.tick();
@@ -114,6 +114,8 @@ describe('the tool runner', () => {
     view.setTool('pick');
     TestBed.inject(DocumentStore).load(startHistory(emptyDocument('other', 'other')), draft);
     TestBed.tick();
+    await TestBed.inject(StagesService).loadAll();
+    await Promise.resolve();
     expect(view.tool()).toBe('outline');
     expect(tools.ghost()!.points).toHaveLength(2);
   });
