@@ -2,7 +2,7 @@
 const shared = {
   roots: ['<rootDir>'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
-  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@archive$': '<rootDir>/core/document/archive.ts', '^@demo$': '<rootDir>/demo/index.ts' },
+  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@archive$': '<rootDir>/core/document/archive.ts', '^@combine$': '<rootDir>/core/shape/combine.ts', '^@demo$': '<rootDir>/demo/index.ts' },
 };
 const esbuild = '<rootDir>/scripts/jest-transform.cjs';
 module.exports = {
@@ -24,7 +24,7 @@ module.exports = {
       displayName: 'app',
       preset: 'jest-preset-angular',
       // Workers are started by a URL that only the build knows.
-      moduleNameMapper: { ...shared.moduleNameMapper, 'start-(svg|archive|opening|pdf|picture|solve|regions)-worker$': '<rootDir>/app/testing/no-worker.ts' },
+      moduleNameMapper: { ...shared.moduleNameMapper, 'start-(svg|archive|opening|pdf|picture|solve|areas)-worker$': '<rootDir>/app/testing/no-worker.ts' },
       testMatch: ['<rootDir>/app/**/*.test.ts'],
       testPathIgnorePatterns: ['\\.tool\\.test\\.ts$'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup.ts'],

@@ -96,7 +96,7 @@ export * from './projection/sight';
 export * from './projection/steering';
 export * from './projection/vanishing';
 export * from './shape/align';
-export * from './shape/combine';
+export type { Combining } from './shape/combine';
 export * from './shape/divide';
 export * from './shape/edit-points';
 export * from './shape/freehand';

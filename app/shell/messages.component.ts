@@ -11,7 +11,7 @@ const SEVERITIES: { readonly [tone in Message['tone']]: 'success' | 'info' | 'wa
   selector: 'chemin-messages',
   imports: [ButtonModule, MessageModule],
   template: `
-    <div class="stack" aria-live="polite">
+    <div class="stack">
       @for (message of store.messages(); track message.id) {
         <p-message [class]="message.tone" [severity]="SEVERITIES[message.tone]" [closable]="true" (onClose)="store.close(message.id)">
           <div>

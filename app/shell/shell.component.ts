@@ -6,6 +6,7 @@ import { KeepingService } from '../state/keeping.service';
 import { UpdatesService } from '../state/updates.service';
 import { CommandsService } from '../state/commands.service';
 import { AidsStore } from '../state/aids.store';
+import { MessageStore } from '../platform/messages.store';
 import { StagesService } from '../state/stages.service';
 import { ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
@@ -51,6 +52,7 @@ import { WayComponent } from './way.component';
 export class ShellComponent {
   protected readonly view = inject(ViewStore);
   private readonly stages = inject(StagesService);
+  protected readonly messages = inject(MessageStore);
   protected readonly aids = inject(AidsStore);
   protected readonly keeping = inject(KeepingService);
   private readonly commands = inject(CommandsService);

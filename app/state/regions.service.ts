@@ -1,8 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { linesInPlane, planeKey, regionsOf, type CheminDocument, type Outline, type Plane, type Regions } from '@core';
-import type { RegionsWorker } from '../../workers/regions.worker';
-import { startRegionsWorker } from '../platform/start-regions-worker';
-import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
+import { AreasService } from '../platform/areas.service';
+import { WorkerStoppedError } from '../platform/worker-runner';
 import { MessageStore } from '../platform/messages.store';
 
 /** The regions of a plane, or those found before while they are found anew. */
@@ -12,15 +11,13 @@ export interface FoundRegions extends Regions {
 
 /** Points of lines up to which regions are found on the page, within a frame. */
 const FEW = 150;
-/** Longest time in ms that finding may take. */
-const LIMIT_MS = 60_000;
 const NONE: Regions = { regions: [], looseEnds: [] };
 
 /** Finds the regions that the lines lying in a plane enclose: once for the same lines, away from the page where they are many. */
 @Injectable({ providedIn: 'root' })
 export class RegionsService {
   private readonly messages = inject(MessageStore);
-  private readonly runner = new WorkerRunner<RegionsWorker>(startRegionsWorker, LIMIT_MS);
+  private readonly areas = inject(AreasService);
   /** By plane: what was found last, and among which lines. */
   private readonly known = new Map<string, { readonly lines: readonly Outline[]; readonly regions: Regions }>();
   private readonly asked = new Map<string, readonly Outline[]>();
@@ -47,13 +44,11 @@ export class RegionsService {
     this.asked.set(key, lines);
     let regions: Regions;
     try {
-      regions = await this.runner.run('regions', [lines], { kind: key });
+      regions = await this.areas.regions(lines, key);
     } catch (error) {
-      if (error instanceof SupersededError) return;
-      if (error instanceof WorkerStoppedError)
-        this.messages.say('bad', 'The regions could not be found', [`${error.message}. Hide lines that do not belong to them.`]);
-      // Where there is no worker, the page finds them itself.
-      regions = error instanceof WorkerStoppedError ? NONE : regionsOf(lines);
+      if (!(error instanceof WorkerStoppedError)) return;
+      this.messages.say('bad', 'The regions could not be found', [`${error.message}. Hide lines that do not belong to them.`]);
+      regions = NONE;
     }
     this.known.set(key, { lines, regions });
     this.arrivals.update((n) => n + 1);

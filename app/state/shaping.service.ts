@@ -2,7 +2,6 @@ import { computed, inject, Injectable } from '@angular/core';
 import {
   addPoint,
   boxOfRectangle,
-  combineOutlines,
   divideEdge,
   dividedBoxes,
   divideSpan,
@@ -39,6 +38,7 @@ import {
   type ShapeNode,
   type SingleEdit,
 } from '@core';
+import { AreasService } from '../platform/areas.service';
 import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
@@ -62,6 +62,7 @@ export class ShapingService {
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   private readonly arranging = inject(ArrangingService);
+  private readonly areas = inject(AreasService);
 
   /** Chosen points by shape; all points of the selected shapes where none is chosen. */
   private readonly chosen = computed(() => {
@@ -87,13 +88,22 @@ export class ShapingService {
   });
   readonly lines = computed(() => this.arranging.shapes().filter((shape) => !shape.outline.closed));
 
-  combine(operation: Combining): void {
+  /** Computed away from the page; where a shape was changed meanwhile, nothing is done. */
+  async combine(operation: Combining): Promise<void> {
     const shapes = this.arranging.shapes().filter((shape) => shape.outline.closed && shape.depth === 0);
     const [first, ...rest] = this.inOrder(shapes);
     if (!first || rest.length === 0) return void this.messages.say('info', 'Choose two or more closed flat shapes of one plane');
     if (rest.some((shape) => !samePlane(shape.plane, first.plane)))
       return void this.messages.say('info', 'The shapes lie on different planes', ['Lay them on one plane first.']);
-    const outlines = combineOutlines(operation, first.outline, rest.map((shape) => shape.outline)); // prettier-ignore
+    let outlines;
+    try {
+      outlines = await this.areas.combine(operation, first.outline, rest.map((shape) => shape.outline)); // prettier-ignore
+    } catch (error) {
+      return void this.messages.say('bad', 'The shapes were not combined', [error instanceof Error ? error.message : String(error), 'They are as they were.']);
+    }
+    const kept = this.documents.kept();
+    if (shapes.some((shape) => findShape(kept, shape.id) !== shape))
+      return void this.messages.say('info', 'The shapes were changed meanwhile', ['Combine them again.']);
     if (outlines.length === 0) return void this.messages.say('info', 'Nothing would be left', ['The shapes are as they were.']);
     const ids = [...rest.map((shape) => shape.id), first.id];
     const nodes = outlines.map((outline, i): ShapeNode => ({ ...first, id: i === 0 ? first.id : newId(), outline }));

@@ -7,4 +7,4 @@ export const startOpeningWorker = startSvgWorker;
 export const startPdfWorker = startSvgWorker;
 export const startPictureWorker = startSvgWorker;
 export const startSolveWorker = startSvgWorker;
-export const startRegionsWorker = startSvgWorker;
+export const startAreasWorker = startSvgWorker;

@@ -1,9 +1,10 @@
-import { Clipper, EndType, JoinType, type Path64 } from 'clipper2-ts';
+import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset';
 import { flatInk, paintableDashes, type PathMark } from '../artwork/marks';
 import { exactCells } from '../math/exact';
 import { affineOf, apply33, IDENTITY, type Mat33 } from '../math/matrix';
 import type { PlanePoint } from '../math/points';
 import { TICKS_PER_CELL } from '../math/tolerances';
+import type { Path64 } from '../shape/flat-areas';
 import { ringsOf, type Outline } from '../shape/outline';
 import { polygonPath, joinPaths, type Path } from '../shape/path';
 import { chordsOf, outlineSegments } from '../shape/segments';
@@ -61,6 +62,15 @@ const TOGETHER = 64;
 const JOINS = { round: JoinType.Round, miter: JoinType.Miter, bevel: JoinType.Bevel } as const;
 const CAPS = { round: EndType.Round, butt: EndType.Butt, square: EndType.Square } as const;
 
+/** The areas that lines cover when they are widened by so much to both sides, on whole numbers. */
+function offsetLines(lines: Path64[], half: number, join: JoinType, end: EndType): Path64[] {
+  const offset = new ClipperOffset(4, half / 200);
+  const areas: Path64[] = [];
+  offset.addPaths(lines, join, end);
+  offset.execute(half, areas);
+  return areas;
+}
+
 /** The area that a line covers in its plane, projected. Offsets by Clipper's (Chen & McMains 2005 for the union). */
 function recedingPath(line: LinePaint, outline: Outline, { map, cell, near, seen }: Drawn): Path {
   const half = (line.width / 2 / cell) * TICKS_PER_CELL;
@@ -77,7 +87,7 @@ function recedingPath(line: LinePaint, outline: Outline, { map, cell, near, seen
   const areas: Path64[] = [];
   // Dashes lie apart: a few at a time are as right as all at once, and take time in proportion.
   for (let i = 0; i < paths.length; i += TOGETHER) {
-    areas.push(...Clipper.inflatePaths(paths.slice(i, i + TOGETHER), half, JOINS[line.join ?? 'round'], end, 4, half / 200));
+    areas.push(...offsetLines(paths.slice(i, i + TOGETHER), half, JOINS[line.join ?? 'round'], end));
   }
   return joinPaths(
     areas.flatMap((area) => {

@@ -1,9 +1,9 @@
-import { Clipper, ClipType, FillRule, type Path64, type Paths64, type Point64 } from 'clipper2-ts';
 import Flatbush from 'flatbush';
 import polygonClipping from 'polygon-clipping';
 import { CoreError } from '../math/errors';
 import type { PlanePoint } from '../math/points';
 import { TICKS_PER_CELL } from '../math/tolerances';
+import { ClipType, combineRings, FillRule, ringsArea, type Path64, type Point64 } from './flat-areas';
 import { pointsOfSegments } from './from-segments';
 import { nestRings } from './nest';
 import { outlineOfRings, ringsOf, type Outline } from './outline';
@@ -42,16 +42,16 @@ export function combineOutlines(operation: Combining, first: Outline, others: re
   if (operation === 'exclude' || operation === 'intersect') {
     return sources.outlines(clips.reduce((area, clip) => checked(operation, area, clip), subject));
   }
-  const clip = clips.reduce<Paths64>((area, next) => (area.length === 0 ? next : checked('union', area, next)), []);
+  const clip = clips.reduce<Path64[]>((area, next) => (area.length === 0 ? next : checked('union', area, next)), []);
   return sources.outlines(clip.length === 0 ? normal(subject) : checked(operation, subject, clip));
 }
 
 /** The area of paths by the even-odd rule as paths that do not cross. */
-const normal = (area: Paths64): Paths64 => Clipper.booleanOp(ClipType.Union, area, null, FillRule.EvenOdd);
+const normal = (area: Path64[]): Path64[] => combineRings(ClipType.Union, area, [], FillRule.EvenOdd);
 
 /** An operation whose sum of areas is right, by the one method or the other. */
-function checked(operation: Combining, a: Paths64, b: Paths64): Paths64 {
-  const result = Clipper.booleanOp(CLIP_TYPES[operation], a, b, FillRule.EvenOdd);
+function checked(operation: Combining, a: Path64[], b: Path64[]): Path64[] {
+  const result = combineRings(CLIP_TYPES[operation], a, b, FillRule.EvenOdd);
   const miss = areaMiss(operation, a, b, result);
   if (miss <= 1) return result;
   const second = bySweep(operation, a, b);
@@ -59,14 +59,14 @@ function checked(operation: Combining, a: Paths64, b: Paths64): Paths64 {
 }
 
 /** How far the sum of areas is off, over what rounding to ticks can explain; at most 1 where it holds. */
-export function areaMiss(operation: Combining, a: Paths64, b: Paths64, result: Paths64): number {
+export function areaMiss(operation: Combining, a: Path64[], b: Path64[], result: Path64[]): number {
   const [na, nb] = [normal(a), normal(b)];
-  const common = Clipper.booleanOp(ClipType.Intersection, a, b, FillRule.EvenOdd);
-  const area = (paths: Paths64): number => Clipper.areaPaths(paths);
+  const common = combineRings(ClipType.Intersection, a, b, FillRule.EvenOdd);
+  const area = (paths: Path64[]): number => ringsArea(paths);
   const expected = {
     union: area(na) + area(nb) - area(common),
     subtract: area(na) - area(common),
-    intersect: area(na) + area(nb) - area(Clipper.booleanOp(ClipType.Union, a, b, FillRule.EvenOdd)),
+    intersect: area(na) + area(nb) - area(combineRings(ClipType.Union, a, b, FillRule.EvenOdd)),
     exclude: area(na) + area(nb) - 2 * area(common),
   }[operation];
   // Every corner may be moved by a tick, which changes the area by at most the boundary's length.
@@ -74,7 +74,7 @@ export function areaMiss(operation: Combining, a: Paths64, b: Paths64, result: P
   return Math.abs(area(result) - expected) / allowed;
 }
 
-function boundaryLength(paths: Paths64): number {
+function boundaryLength(paths: Path64[]): number {
   return paths.reduce(
     (sum, path) =>
       path.reduce((s, p, i) => {
@@ -86,9 +86,9 @@ function boundaryLength(paths: Paths64): number {
 }
 
 /** The operation by the sweep of Martinez, Rueda and Feito (2009), rounded to ticks; null where it gives up. */
-function bySweep(operation: Combining, a: Paths64, b: Paths64): Paths64 | null {
+function bySweep(operation: Combining, a: Path64[], b: Path64[]): Path64[] | null {
   const method = { union: 'union', subtract: 'difference', intersect: 'intersection', exclude: 'xor' } as const;
-  const polygons = (paths: Paths64): [number, number][][][] =>
+  const polygons = (paths: Path64[]): [number, number][][][] =>
     nestRings(normal(paths)).map((rings) => rings.map((ring) => ring.map((p): [number, number] => [p.x, p.y])));
   try {
     const result = polygonClipping[method[operation]](polygons(a), polygons(b));
@@ -123,7 +123,7 @@ class Sources {
   private index: Flatbush | null = null;
 
   /** The rings of an outline on whole ticks. */
-  add(outline: Outline): Paths64 {
+  add(outline: Outline): Path64[] {
     return ringsOf(outline).map((ring) => {
       const path: Path64 = [];
       for (const segment of outlineSegments(ring)) {
@@ -141,7 +141,7 @@ class Sources {
     });
   }
 
-  outlines(area: Paths64): readonly Outline[] {
+  outlines(area: Path64[]): readonly Outline[] {
     return nestRings(normal(area)).flatMap((rings) => {
       const [outer, ...holes] = rings.map((ring) => pointsOfSegments(this.follow(ring), true));
       const bounds = outer && outer.length >= 2 ? outer : null;

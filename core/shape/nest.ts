@@ -1,4 +1,4 @@
-import { Clipper, PointInPolygonResult, type Path64 } from 'clipper2-ts';
+import { placeInRing, PointInPolygonResult, ringArea, type Path64 } from './flat-areas';
 
 /**
  * The rings of an area on whole numbers, each that bounds it from outside with the holes in it. Rings are told apart by
@@ -10,7 +10,7 @@ export function nestRings(rings: readonly Path64[]): readonly (readonly Path64[]
   const outer: { readonly rings: Path64[]; readonly area: number; readonly box: Box }[] = [];
   const holes: Path64[] = [];
   for (const ring of rings) {
-    const area = Clipper.area(ring);
+    const area = ringArea(ring);
     if (area > 0) outer.push({ rings: [ring], area, box: boxOf(ring) });
     else if (area < 0) holes.push(ring);
   }
@@ -41,7 +41,7 @@ const holds = (p: Box, q: Box): boolean => p[0] <= q[0] && p[1] <= q[1] && p[2] 
 /** Whether a ring that does not cross another lies inside of it: told by the first corner that does not lie on it. */
 function isInside(hole: Path64, ring: Path64): boolean {
   for (const corner of hole) {
-    const where = Clipper.pointInPolygon(corner, ring);
+    const where = placeInRing(corner, ring);
     if (where !== PointInPolygonResult.IsOn) return where === PointInPolygonResult.IsInside;
   }
   return true;

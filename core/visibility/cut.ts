@@ -1,5 +1,5 @@
-import { Clipper, Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
 import { isConvex } from '../math/polygon';
+import { ClipType, combineRings, cutLines, FillRule, ringArea, ringsArea, type Path64 } from '../shape/flat-areas';
 import { nestRings } from '../shape/nest';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import type { Area, DrawnSurface } from './drawn-body';
@@ -40,11 +40,11 @@ export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
   const k = scaleFor(lines, others);
   if (k === null) return whole;
   try {
-    const engine = new Clipper64();
-    engine.addOpenSubject(lines.map((line) => scaled(line, k)));
-    engine.addClip(others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k)));
-    const left: Path64[] = [];
-    if (!engine.execute(ClipType.Difference, FillRule.NonZero, [], left)) return whole;
+    const left = cutLines(
+      lines.map((line) => scaled(line, k)),
+      others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k)),
+    );
+    if (!left) return whole;
     const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
     const flat = left.map((line) => line.flatMap(({ x, y }) => [x / k, y / k]));
     const paths = left.map((line, i) => (traced ? restoreCurves(line, false, traced, k) : polylinePath(flat[i]!)));
@@ -68,10 +68,10 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   try {
     const subject = wound(rings, k);
     const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
-    const left = Clipper.booleanOp(ClipType.Difference, subject, clip, FillRule.NonZero);
-    const common = Clipper.booleanOp(ClipType.Intersection, subject, clip, FillRule.NonZero);
+    const left = combineRings(ClipType.Difference, subject, clip, FillRule.NonZero);
+    const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
-    if (Math.abs(Clipper.areaPaths(subject) - Clipper.areaPaths(common) - Clipper.areaPaths(left)) > allowed) return whole;
+    if (Math.abs(ringsArea(subject) - ringsArea(common) - ringsArea(left)) > allowed) return whole;
     const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
     const pieces = left.map((ring) => (traced ? restoreCurves(ring, true, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
     return { parts: nestRings(left).map((part) => areaOf(part, k)), path: joinPaths(pieces), failed: false };
@@ -88,9 +88,9 @@ function wound(rings: readonly ArrayLike<number>[], k: number): Path64[] {
   const [only] = rings;
   if (rings.length === 1 && isConvex(only!)) {
     const ring = scaled(only!, k);
-    return [Clipper.area(ring) < 0 ? ring.reverse() : ring];
+    return [ringArea(ring) < 0 ? ring.reverse() : ring];
   }
-  return Clipper.booleanOp(
+  return combineRings(
     ClipType.Union,
     rings.map((ring) => scaled(ring, k)),
     [],

@@ -1,4 +1,4 @@
-import { Clipper, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { ClipType, combineRings, FillRule, ringArea, ringsArea, type Path64 } from '../shape/flat-areas';
 import { movedBody } from '../geometry/moved-body';
 import { rigidMap } from '../geometry/rigid';
 import { addWorld, lengthWorld, scaleWorld, type SheetPoint, type WorldPoint } from '../math/points';
@@ -90,9 +90,9 @@ describe('what an eye sees of each surface', () => {
     const k = 2 ** Math.floor(Math.log2(2 ** 25 / reach));
     const whole = outlines.map(({ polygon }): Path64 => {
       const ring = Array.from({ length: polygon.length / 2 }, (_, i) => ({ x: Math.round(polygon[2 * i]! * k), y: Math.round(polygon[2 * i + 1]! * k) }));
-      return Clipper.area(ring) < 0 ? ring.reverse() : ring;
+      return ringArea(ring) < 0 ? ring.reverse() : ring;
     });
-    const covered = Math.abs(Clipper.areaPaths(Clipper.booleanOp(ClipType.Union, whole, [], FillRule.NonZero))) / k / k;
+    const covered = Math.abs(ringsArea(combineRings(ClipType.Union, whole, [], FillRule.NonZero))) / k / k;
     const sum = regions.reduce((all, region) => all + seenArea(region), 0);
     // What rounding to whole numbers may move along every edge.
     const allowed = outlines.reduce((all, { polygon }) => all + Array.from(polygon).length, 0) * (reach / k) * 0.5 + covered * 1e-6;
