@@ -1,4 +1,4 @@
-import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset';
+import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { flatInk, paintableDashes, type PathMark } from '../artwork/marks';
 import { exactCells } from '../math/exact';
 import { affineOf, apply33, IDENTITY, type Mat33 } from '../math/matrix';

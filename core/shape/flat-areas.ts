@@ -1,5 +1,5 @@
-import { ClipType, FillRule, InternalClipper, PathType, PointInPolygonResult, type Path64, type Point64 } from 'clipper2-ts/dist/Core';
-import { Clipper64 } from 'clipper2-ts/dist/Engine';
+import { ClipType, FillRule, InternalClipper, PathType, PointInPolygonResult, type Path64, type Point64 } from 'clipper2-ts/dist/Core.js';
+import { Clipper64 } from 'clipper2-ts/dist/Engine.js';
 
 /**
  * Areas on whole numbers, combined by Clipper's sweep (Vatti 1992). Only its engine is brought in, by the files that hold
