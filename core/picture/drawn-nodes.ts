@@ -60,7 +60,8 @@ class Drawing {
   }
 
   private put(node: DocumentNode, how: Omit<DrawnNode, 'node'>): void {
-    if (node.kind === 'shape' || node.kind === 'placement') this.nodes.push({ node, ...how });
+    const { owner, hidden, locked, map, within } = how;
+    if (node.kind === 'shape' || node.kind === 'placement') this.nodes.push({ node, owner, hidden, locked, map, within });
     else if (node.kind === 'dimension' && !how.hidden) for (const part of shownByDimension(this.document, node)) this.nodes.push({ node: part, ...how });
   }
 

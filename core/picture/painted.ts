@@ -60,14 +60,16 @@ export interface Painted {
 
 /** Neighbours in paint order that belong to one node become one named group. */
 export function groupByNode(painted: readonly Painted[]): GroupMark[] {
-  const groups: { node: string; name: string; look: Look; marks: Mark[] }[] = [];
+  const groups: GroupMark[] = [];
+  let last: Mark[] = [];
+  let of: string | null = null;
   for (const { node, name, look, marks } of painted) {
     if (marks.length === 0) continue;
-    const last = groups.at(-1);
-    if (last?.node === node) for (const mark of marks) last.marks.push(mark);
-    else groups.push({ node, name, look, marks: [...marks] });
+    if (of !== node) groups.push({ kind: 'group', node, name, clip: null, ...look, marks: (last = []) });
+    of = node;
+    for (const mark of marks) last.push(mark);
   }
-  return groups.map(({ node, name, look, marks }) => ({ kind: 'group', node, name, clip: null, ...look, marks }));
+  return groups;
 }
 
 const seams = new WeakMap<Ink, LineStyle>();

@@ -3,9 +3,9 @@ import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } 
 import type { Body, Surface } from '../geometry/body';
 import { isDrawnEnd } from '../geometry/names';
 import { surfaceWord } from '../geometry/words';
-import { faceColour } from '../light/tones';
+import { faceColour, sunDirection, toneAt, tonedColour } from '../light/tones';
 import type { Mat33 } from '../math/matrix';
-import type { WorldPoint } from '../math/points';
+import { dotWorld, type WorldPoint } from '../math/points';
 import { inkOf } from './inks';
 import { lineMark } from './lines';
 import { meanColour, plainColour, type Colour, type Fill, type Paint, type Swatch } from '../paint/paint';
@@ -17,11 +17,11 @@ import { flattenOutline, isCurved } from '../shape/segments';
 import { FACET } from '../geometry/depth-recipe';
 import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
-import { cutSurface, type Cut } from '../visibility/cut';
+import { cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { groupByNode, joined, lookOf, normalKey, PLAIN, seam, sideLine, visibleArea, type Painted, type Visible } from './painted';
-import { roundFill } from './round-tones';
+import { roundFill, tonedFrom, type Toned } from './round-tones';
 import { stageFrom, type Stage } from './stage';
 
 /** The picture of a document: what painters paint, and what can be pointed at. */
@@ -45,6 +45,9 @@ export class PictureMaker {
   /** What is drawn of each body, by the place of its node among what is drawn. */
   private drawn = new Map<string, Drawn>();
   private tones = new Map<string, Map<number, string>>();
+  /** Tones of round surfaces by how squarely they meet the light, in steps far below what a colour can show. */
+  private roundTones = new Map<string, Map<number, Toned>>();
+  private sun: WorldPoint = { a: 0, b: 0, h: 1 };
   private inks = new Map<string, Ink>();
   private tonesOf: Light | null = null;
   private swatches: readonly Swatch[] = [];
@@ -67,6 +70,8 @@ export class PictureMaker {
     if (this.tonesOf === light && this.swatches === swatches) return;
     this.swatches = swatches;
     this.tones = new Map();
+    this.roundTones = new Map();
+    this.sun = sunDirection(light.sun);
     this.inks = new Map();
     for (const drawn of this.drawn.values()) drawn.painted.length = 0;
     this.tonesOf = light;
@@ -80,19 +85,22 @@ export class PictureMaker {
     if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
     const { order, through } = this.order.update(space.map(({ drawn }) => drawn.drawn));
     const uncut = new Set<string>();
-    const inSpace = order.map((part): Painted => {
+    const painted = under;
+    for (const part of order) {
       const { node, drawn } = space[part.body]!;
-      const left = part.cuts ? cutSurface(part.surface, part.cuts) : null;
-      if (left?.failed) uncut.add(node.owner);
       const on = onFaces?.get(keyOf(node.within, node.node.id)) ?? NONE;
-      return this.paintPart(document.light, stage, part, drawn.painted, node, left, on, artworks);
-    });
-    const painted = [...under, ...inSpace, ...over];
+      const kept = this.paintPart(document.light, stage, part, drawn.painted, node, on, artworks);
+      if (kept.failed) uncut.add(node.owner);
+      painted.push(kept.painted);
+    }
+    for (const part of over) painted.push(part);
+    const visible: Visible[] = [];
+    for (const part of painted) for (const one of part.visible) visible.push(one);
     const crossing = new Set([...through].map((i) => space[i]!.node.owner));
     return {
       sheet: document.sheet,
       marks: groupByNode(painted),
-      visible: painted.flatMap(({ visible }) => visible),
+      visible,
       uncut: [...uncut],
       through: [...crossing],
     };
@@ -164,27 +172,36 @@ export class PictureMaker {
     return tone;
   }
 
-  /** A part with nothing cut out of it is the same as last time while it, what lies on it and the light are. */
+  /** The tone of a round surface at a place with this unit normal: the same all along a generator. */
+  private roundColour(light: Light, base: string, normal: WorldPoint): Toned {
+    let bySteps = this.roundTones.get(base);
+    if (!bySteps) this.roundTones.set(base, (bySteps = new Map()));
+    const step = Math.round(Math.max(-1, Math.min(1, dotWorld(normal, this.sun))) * EXPOSURES);
+    let tone = bySteps.get(step);
+    if (tone === undefined) bySteps.set(step, (tone = tonedFrom(tonedColour(base, toneAt(light.ramp, step / EXPOSURES)))));
+    return tone;
+  }
+
+  /** A part is the same as last time while it, what is cut out of it, what lies on it and the light are. */
   private paintPart(
     light: Light,
     stage: Stage,
-    { surface, index }: OrderedSurface,
+    { surface, index, cuts }: OrderedSurface,
     kept: KeptPaint[],
     drawn: DrawnNode,
-    left: Cut | null,
     on: readonly OnFace[],
     artworks: ReadonlyMap<string, Artwork>,
-  ): Painted {
-    const known = left ? undefined : kept[index];
-    if (known && known.node === drawn.node && sameOn(known.on, on)) return known.painted;
+  ): KeptPaint {
+    const known = kept[index];
+    if (known && known.node === drawn.node && sameOn(known.on, on) && sameCuts(known.cuts, cuts)) return known;
+    const left = cuts ? cutSurface(surface, cuts) : null;
     const path = left?.path ?? surface.path;
     const areas = left?.parts ?? null;
     const painted =
       drawn.node.kind === 'placement'
         ? paintPlacement(stage, drawn, drawn.node, artworks.get(drawn.node.artwork), null, left && { path, areas: left.parts })
         : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on);
-    if (!left) kept[index] = { node: drawn.node, on, painted };
-    return painted;
+    return (kept[index] = { node: drawn.node, on, cuts, painted, failed: left?.failed ?? false });
   }
 
   private paintShape(
@@ -237,7 +254,7 @@ export class PictureMaker {
     const { surface, stretch } = part;
     if (surface?.form.kind !== 'flat' && surface && stretch) {
       const base = meanColour(fill, this.swatches);
-      const marks = roundFill(stage.view.sight.projection, surface.form, stretch, part.path, (normal) => this.colour(light, base, normal));
+      const marks = roundFill(stage.view.sight.projection, surface.form, stretch, part.path, (normal) => this.roundColour(light, base, normal));
       const inks = seamed ? marks.map((mark) => (mark.kind === 'path' && mark.fill ? { ...mark, line: seam(mark.fill) } : mark)) : marks;
       if (path === part.path) return [...inks];
       // What is left of a cut surface is filled as the whole is.
@@ -272,6 +289,9 @@ export class PictureMaker {
   }
 }
 
+/** Steps of the exposure from 0 to 1 that tones of round surfaces are taken at: an eighth of a level of 255 apart with the usual ramp. */
+const EXPOSURES = 1024;
+
 /** What tells apart everything that is drawn, what copies show included. */
 const keyOf = (within: string, id: string): string => (within === '' ? id : `${within} ${id}`);
 
@@ -279,14 +299,18 @@ interface Drawn {
   readonly body: Body;
   readonly half: number;
   readonly drawn: DrawnBody;
-  /** Its surfaces without cuts as they were painted last, as long as node, artwork and light are the same. */
+  /** Its surfaces as they were painted last, as long as node, cuts, artwork and light are the same. */
   readonly painted: KeptPaint[];
 }
 
 interface KeptPaint {
   readonly node: DrawnNode['node'];
   readonly on: readonly OnFace[];
+  /** What was cut out of it. */
+  readonly cuts: readonly Area[] | null;
   readonly painted: Painted;
+  /** It could not be cut. */
+  readonly failed: boolean;
 }
 
 /** Artwork on a surface. */
@@ -296,13 +320,18 @@ interface OnFace {
   readonly artwork: Artwork | undefined;
 }
 
+/** Areas of surfaces that did not change keep their corners' identity. */
+function sameCuts(p: readonly Area[] | null, q: readonly Area[] | null): boolean {
+  return p === q || (p !== null && q !== null && p.length === q.length && p.every(({ polygon }, i) => polygon === q[i]!.polygon));
+}
+
 const NONE: readonly OnFace[] = [];
 
 const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
   p === q || (p.length === q.length && p.every((one, i) => one.node === q[i]!.node && one.artwork === q[i]!.artwork));
 
 interface Gathered {
-  readonly under: readonly Painted[];
+  readonly under: Painted[];
   readonly over: readonly Painted[];
   readonly space: readonly { readonly node: DrawnNode; readonly drawn: Drawn }[];
   /** Artwork on faces by the things that it lies on. */

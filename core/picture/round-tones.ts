@@ -13,12 +13,26 @@ const HALVINGS = 6;
 /** Distance in mm by which generators may fail to run parallel on the sheet and still count as doing so. */
 const PARALLEL = 1e-6;
 
-type Tone = (normal: WorldPoint) => string;
+/** A tone, `#rrggbb`, and its channels from 0 to 255. */
+export interface Toned {
+  readonly colour: string;
+  readonly rgb: readonly [number, number, number];
+}
+
+/** A tone by its text. */
+export function tonedFrom(colour: string): Toned {
+  const value = parseInt(colour.slice(1), 16);
+  return { colour, rgb: [value >> 16, (value >> 8) & 255, value & 255] };
+}
+
+type Tone = (normal: WorldPoint) => Toned;
+
+const GREY = tonedFrom('#808080');
 
 /** A tone at a parameter of the directrix. */
 interface Stop {
   readonly s: number;
-  readonly colour: string;
+  readonly toned: Toned;
 }
 
 /**
@@ -30,16 +44,16 @@ interface Stop {
  */
 export function roundFill(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
   const n = ruled.directrix.length;
-  const colourAt = (s: number): string => {
+  const colourAt = (s: number): Toned => {
     const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + 1e-6, n));
-    return normal ? tone(normal) : '#808080';
+    return normal ? tone(normal) : GREY;
   };
   const across = acrossGenerators(projection, ruled, stretch);
   if (!across) return strips(projection, ruled, stretch, path, colourAt);
   const stops = stopsBetween(stretch, colourAt, (s) => across(wrapped(s, n)));
   const [first, last] = [across(wrapped(stretch.from, n)), across(wrapped(stretch.to, n))];
   const width = Math.hypot(last.x - first.x, last.y - first.y);
-  if (width === 0) return [{ kind: 'path', path, fill: flatInk(stops[0]!.colour), rule: 'evenodd', line: null }];
+  if (width === 0) return [{ kind: 'path', path, fill: flatInk(stops[0]!.toned.colour), rule: 'evenodd', line: null }];
   const share = (s: number): number => {
     const p = across(wrapped(s, n));
     return Math.max(0, Math.min(1, ((p.x - first.x) * (last.x - first.x) + (p.y - first.y) * (last.y - first.y)) / (width * width)));
@@ -48,7 +62,7 @@ export function roundFill(projection: EyeMatrix, ruled: Ruled, stretch: Stretch,
     kind: 'linear',
     from: [first.x, first.y],
     to: [last.x, last.y],
-    stops: stops.map(({ s, colour }): GradientStop => ({ at: share(s), colour, strength: 1 })),
+    stops: stops.map(({ s, toned: { colour } }): GradientStop => ({ at: share(s), colour, strength: 1 })),
     frame: IDENTITY,
   };
   return [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: null }];
@@ -79,34 +93,33 @@ function acrossGenerators(projection: EyeMatrix, ruled: Ruled, { from, to }: Str
 }
 
 /** Stops between which the straight mixture of two colours stays within a step of the true tone. */
-function stopsBetween({ from, to }: Stretch, colourAt: (s: number) => string, place: (s: number) => SheetPoint): readonly Stop[] {
-  const stops: Stop[] = [{ s: from, colour: colourAt(from) }];
+function stopsBetween({ from, to }: Stretch, colourAt: (s: number) => Toned, place: (s: number) => SheetPoint): readonly Stop[] {
+  const stops: Stop[] = [{ s: from, toned: colourAt(from) }];
   const run = (start: Stop, end: Stop, halvings: number): void => {
-    const middle = { s: (start.s + end.s) / 2, colour: colourAt((start.s + end.s) / 2) };
+    const middle = { s: (start.s + end.s) / 2, toned: colourAt((start.s + end.s) / 2) };
     const [p, m, q] = [place(start.s), place(middle.s), place(end.s)];
     const whole = Math.hypot(q.x - p.x, q.y - p.y);
     const share = whole === 0 ? 0.5 : Math.hypot(m.x - p.x, m.y - p.y) / whole;
-    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(start.colour, middle.colour, end.colour, share) > TONE_STEP)) {
+    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(start.toned, middle.toned, end.toned, share) > TONE_STEP)) {
       run(start, middle, halvings - 1);
       run(middle, end, halvings - 1);
     } else stops.push(end);
   };
-  run(stops[0]!, { s: to, colour: colourAt(to) }, HALVINGS);
+  run(stops[0]!, { s: to, toned: colourAt(to) }, HALVINGS);
   return stops;
 }
 
-const channels = (colour: string): readonly number[] => [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16));
-
-function missOf(from: string, between: string, to: string, share: number): number {
-  const [p, m, q] = [channels(from), channels(between), channels(to)];
-  return Math.max(...m.map((value, i) => Math.abs(value - (p[i]! + (q[i]! - p[i]!) * share))));
+function missOf({ rgb: p }: Toned, { rgb: m }: Toned, { rgb: q }: Toned, share: number): number {
+  let most = 0;
+  for (let i = 0; i < 3; i++) most = Math.max(most, Math.abs(m[i]! - (p[i]! + (q[i]! - p[i]!) * share)));
+  return most;
 }
 
-function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => string): readonly Mark[] {
+function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => Toned): readonly Mark[] {
   const bounds: number[] = [stretch.from];
   const cut = (from: number, to: number, halvings: number): void => {
-    const apart = channels(colourAt(from)).map((value, i) => Math.abs(value - channels(colourAt(to))[i]!));
-    if (halvings > 0 && (halvings > HALVINGS - 2 || Math.max(...apart) > 2 * TONE_STEP)) {
+    const [p, q] = [colourAt(from), colourAt(to)];
+    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(p, q, p, 0) > 2 * TONE_STEP)) {
       cut(from, (from + to) / 2, halvings - 1);
       cut((from + to) / 2, to, halvings - 1);
     } else bounds.push(to);
@@ -115,7 +128,7 @@ function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Pat
   const marks: Mark[] = [];
   let last = '';
   for (let i = 0; i + 1 < bounds.length; i++) {
-    const colour = colourAt((bounds[i]! + bounds[i + 1]!) / 2);
+    const { colour } = colourAt((bounds[i]! + bounds[i + 1]!) / 2);
     if (colour === last) continue;
     last = colour;
     const rest = i === 0 ? path : ruledPath(projection, { ...ruled, closed: false }, { from: bounds[i]!, to: stretch.to });

@@ -1,5 +1,4 @@
 import { signedArea } from '../math/polygon';
-import type { WorldPoint } from '../math/points';
 import { EDGE_ON } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
@@ -11,7 +10,7 @@ import { drawSegments } from '../shape/draw-segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, reversePath, type Path } from '../shape/path';
 import type { Segment } from '../shape/segments';
 import { sliceSegment } from '../shape/split';
-import { scaleWorld } from '../math/points';
+import { dotWorld, scaleWorld, type WorldPoint } from '../math/points';
 
 /** What bodies are drawn in: the lines of sight for places in cells, and the directions that ranges are measured along. */
 export interface View {
@@ -205,41 +204,76 @@ function projectClipped(projection: EyeMatrix, loop: readonly number[], back: bo
 /** How often the sign of a ruled surface's facing is looked at in each segment to find where it turns away. */
 const LOOKS = 24;
 
+/** Normals of ruled surfaces where they are looked at, four numbers each: the normal and its product with the place. */
+const looks = new WeakMap<Ruled, Float64Array>();
+
+/** Each look lies inside its segment: at joints there may be no tangent. */
+const lookAt = (i: number): number => (i + 0.5) / LOOKS;
+
+/** What does not depend on the eye is taken once. */
+function looksOf(ruled: Ruled): Float64Array {
+  const known = looks.get(ruled);
+  if (known) return known;
+  const count = ruled.directrix.length * LOOKS;
+  const made = new Float64Array(4 * count);
+  for (let i = 0; i < count; i++) {
+    const normal = ruledNormal(ruled, lookAt(i));
+    made.set([normal.a, normal.b, normal.h, dotWorld(normal, ruledPoint(ruled, lookAt(i), 0))], 4 * i);
+  }
+  looks.set(ruled, made);
+  return made;
+}
+
 /** The stretches of a ruled surface that are turned to the viewer, as parameters; bounded where it turns away. */
-export function seenStretches(projection: EyeMatrix, ruled: Ruled): readonly Stretch[] {
-  const towards = (s: number): number => facing(projection, ruledNormal(ruled, s), ruledPoint(ruled, s, 0));
+export function seenStretches({ eye }: EyeMatrix, ruled: Ruled): readonly Stretch[] {
+  const towards = (s: number): number => {
+    const normal = ruledNormal(ruled, s);
+    return normal.a * eye[0] + normal.b * eye[1] + normal.h * eye[2] - (eye[3] === 0 ? 0 : eye[3] * dotWorld(normal, ruledPoint(ruled, s, 0)));
+  };
   const n = ruled.directrix.length;
   const ends: number[] = [];
-  // Each look lies inside its segment: at joints there may be no tangent.
+  const made = looksOf(ruled);
   const count = n * LOOKS;
-  const place = (i: number): number => (i + 0.5) / LOOKS;
-  let before = towards(place(0)) > 0;
-  const starts = before;
+  const facingAt = (i: number): number => made[4 * i]! * eye[0] + made[4 * i + 1]! * eye[1] + made[4 * i + 2]! * eye[2] - eye[3] * made[4 * i + 3]!;
+  let before = facingAt(0);
+  const starts = before > 0;
   for (let i = 1; i < count; i++) {
-    const now = towards(place(i)) > 0;
-    if (now !== before) ends.push(turningPlace(towards, place(i - 1), place(i), before));
+    const now = facingAt(i);
+    if (now > 0 !== before > 0) ends.push(turningPlace(towards, lookAt(i - 1), before, lookAt(i), now));
     before = now;
   }
   if (ends.length === 0) return starts ? [{ from: 0, to: n }] : [];
-  if (ruled.closed && before !== starts) ends.push(turningPlace((s) => towards(s % n), place(count - 1), place(0) + n, before));
+  if (ruled.closed && before > 0 !== starts) ends.push(turningPlace((s) => towards(s % n), lookAt(count - 1), before, lookAt(0) + n, facingAt(0)));
   const stretches: Stretch[] = [];
   if (ruled.closed) {
     // Turning places come in pairs; a stretch that passes the start runs on beyond the last parameter.
     for (let i = starts ? 1 : 0; i < ends.length; i += 2) stretches.push({ from: ends[i]!, to: ends[i + 1] ?? ends[0]! + n });
     return stretches.map(({ from, to }) => (from >= n ? { from: from - n, to: to - n } : { from, to }));
   }
-  const all = [...(starts ? [0] : []), ...ends, ...(before ? [n] : [])];
+  const all = [...(starts ? [0] : []), ...ends, ...(before > 0 ? [n] : [])];
   for (let i = 0; i + 1 < all.length; i += 2) stretches.push({ from: all[i]!, to: all[i + 1]! });
   return stretches;
 }
 
-/** Where a sign changes between two parameters, to the last digits. @param first the sign before */
-function turningPlace(towards: (s: number) => number, from: number, to: number, first: boolean): number {
-  let [low, high] = [from, to];
-  for (let i = 0; i < 52 && high - low > 1e-14; i++) {
-    const middle = (low + high) / 2;
-    if (towards(middle) > 0 === first) low = middle;
-    else high = middle;
+/**
+ * Where a value changes its sign between two parameters, to the last digits: by the false position with the stale end's
+ * value halved (Dowell & Jarratt 1971), and by halves where that does not get on, as at the jump of a corner.
+ */
+function turningPlace(value: (s: number) => number, from: number, atFrom: number, to: number, atTo: number): number {
+  let [low, high, f, g] = [from, to, atFrom, atTo];
+  let side = 0;
+  for (let i = 0; i < 80 && high - low > 1e-14; i++) {
+    const middle = i % 3 === 2 ? (low + high) / 2 : low + ((high - low) * f) / (f - g);
+    if (!(middle > low && middle < high)) return middle;
+    const at = value(middle);
+    if (at === 0) return middle;
+    if (at > 0 === f > 0) {
+      if (side === 1) g /= 2;
+      [low, f, side] = [middle, at, 1];
+    } else {
+      if (side === -1) f /= 2;
+      [high, g, side] = [middle, at, -1];
+    }
   }
   return (low + high) / 2;
 }
