@@ -4,6 +4,7 @@ import type { Draft } from '../platform/database';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { AidsStore } from './aids.store';
+import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from '../platform/drawings.service';
 import { download, downloadText, fileName } from '../platform/files';
@@ -22,6 +23,7 @@ export type UnsavedAnswer = 'copy' | 'leave' | 'stay';
 export class KeepingService {
   private readonly store = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
   private readonly aids = inject(AidsStore);
   private readonly drawings = inject(DrawingsService);
   private readonly projects = inject(ProjectsService);
@@ -81,7 +83,7 @@ export class KeepingService {
       await this.addDemos();
     } catch (error) {
       this.trouble(error);
-      if (!this.store.open()) await this.show(startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() }), null);
+      if (!this.store.open()) this.show(startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() }), null);
     }
   }
 
@@ -97,12 +99,16 @@ export class KeepingService {
       if (error instanceof UnreadableError) return this.recover(error);
       throw error;
     }
-    if (!opened || !(await this.mayLeave())) return false;
-    await this.take(id, opened);
+    if (!opened) return false;
+    // What is worked on meanwhile is kept afterwards.
+    const show = await this.pictures.prepare(presentDocument(opened.history));
+    if (!(await this.mayLeave())) return false;
+    await this.take(id, opened, show);
     return true;
   }
 
-  private async take(id: string, opened: OpenedDrawing): Promise<void> {
+  /** @param ready makes what is shown first ready to be shown */
+  private async take(id: string, opened: OpenedDrawing, ready: () => void): Promise<void> {
     if (opened.stepsLost) this.messages.say('warn', 'The steps of this drawing could not be read', ['The drawing itself is whole. Undo starts from here.']);
     this.revision = opened.revision;
     this.savedSteps = opened.history.steps;
@@ -110,7 +116,8 @@ export class KeepingService {
     this.savedDraft = opened.draft;
     this.savedAt.set(Date.now());
     this.state.set('saved');
-    await this.show(opened.history, opened.draft);
+    ready();
+    this.show(opened.history, opened.draft);
     await this.drawings.setSetting('open', id);
   }
 
@@ -125,7 +132,7 @@ export class KeepingService {
       this.savedSteps = [];
       this.savedHistory = null;
       this.savedDraft = null;
-      await this.show(fresh, null);
+      this.show(fresh, null);
       this.trouble(error);
     }
     return true;
@@ -147,7 +154,9 @@ export class KeepingService {
   private async addAndTake(history: History, draft: Draft | null): Promise<void> {
     await this.drawings.add(history, draft);
     const opened = await this.drawings.open(history.base.id);
-    if (opened) await this.take(history.base.id, opened);
+    if (!opened) return;
+    const ready = await this.pictures.prepare(presentDocument(opened.history));
+    await this.take(history.base.id, opened, ready);
   }
 
   /** Saves what is here as a project file, whose name comes back. */
@@ -249,7 +258,7 @@ export class KeepingService {
     this.messages.say('bad', 'This browser could not keep the drawing', [reason, 'Work goes on, and saving is tried again at every change.'], save);
   }
 
-  private async show(history: History, draft: Draft | null): Promise<void> {
+  private show(history: History, draft: Draft | null): void {
     this.store.load(history, draft);
     this.view.select([]);
     // Aids and locks belong to the drawing that they were set for.

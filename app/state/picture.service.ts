@@ -33,12 +33,16 @@ const NOTHING: CatchSource = { points: [], edges: [], centres: [], chords: [] };
 /** Most points that are remembered of those passed over. */
 const MOST_HINTS = 6;
 
+/** Things of a drawing above which its first picture is made in pieces, and the ms that the page is kept by one of them. */
+const MANY = 200;
+const PIECE_MS = 12;
+
 /** The picture of the shown document, and what can be caught in it; made once a change. */
 @Injectable({ providedIn: 'root' })
 export class PictureService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
-  private readonly maker = new PictureMaker();
+  private maker = new PictureMaker();
 
   /** The document as it is looked at: without what is hidden for the moment. */
   private readonly seen = computed(() => {
@@ -48,6 +52,24 @@ export class PictureService {
   });
   readonly picture = computed(() => this.maker.make(this.seen()));
   readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
+
+  /**
+   * Makes the first picture of a document that is about to be opened, in pieces between which the page goes on with what
+   * it shows.
+   * @returns what to call right before the document is shown
+   */
+  async prepare(document: CheminDocument): Promise<() => void> {
+    if (document.nodes.length < MANY) return () => undefined;
+    const maker = new PictureMaker();
+    const pieces = maker.making(document);
+    let until = performance.now() + PIECE_MS;
+    while (!pieces.next().done) {
+      if (performance.now() < until) continue;
+      await new Promise((go) => setTimeout(go));
+      until = performance.now() + PIECE_MS;
+    }
+    return () => void (this.maker = maker);
+  }
 
   /** Catch sources by plane, of the document as it is kept; emptied with it. */
   private readonly contexts = computed(() => {

@@ -38,7 +38,11 @@ describe('shaping', () => {
     commands.run('undo');
     view.select(['low']);
     await shaping.combine('union');
-    expect(TestBed.inject(MessageStore).messages().some(({ title }) => /two or more/.test(title))).toBe(true);
+    expect(
+      TestBed.inject(MessageStore)
+        .messages()
+        .some(({ title }) => /two or more/.test(title)),
+    ).toBe(true);
   });
 
   it('changes chosen corners alone, and deletes points', () => {

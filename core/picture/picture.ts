@@ -79,9 +79,21 @@ export class PictureMaker {
 
   /** The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top. */
   make(document: CheminDocument): Picture {
+    const pieces = this.making(document);
+    for (;;) {
+      const { done, value } = pieces.next();
+      if (done) return value;
+    }
+  }
+
+  /**
+   * The same in pieces of about a millisecond, but for the order of many things, which is one piece: for who may not be
+   * kept waiting. Another picture may not be made in between.
+   */
+  *making(document: CheminDocument): Generator<undefined, Picture> {
     const stage = this.stageOf(document);
     this.lightUp(document);
-    const { under, over, space, onFaces, artworks } = this.gather(document, stage);
+    const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage);
     if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
     const { order, through } = this.order.update(space.map(({ drawn }) => drawn.drawn));
     const uncut = new Set<string>();
@@ -92,6 +104,7 @@ export class PictureMaker {
       const kept = this.paintPart(document.light, stage, part, drawn.painted, node, on, artworks);
       if (kept.failed) uncut.add(node.owner);
       painted.push(kept.painted);
+      if (painted.length % PIECE === 0) yield;
     }
     for (const part of over) painted.push(part);
     const visible: Visible[] = [];
@@ -107,7 +120,7 @@ export class PictureMaker {
   }
 
   /** What lies on the sheet is painted; what lies in space is drawn as bodies, with the artwork that lies on their surfaces. */
-  private gather(document: CheminDocument, stage: Stage): Gathered {
+  private *gather(document: CheminDocument, stage: Stage): Generator<undefined, Gathered> {
     const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
     let onFaces: Map<string, OnFace[]> | null = null;
@@ -123,6 +136,7 @@ export class PictureMaker {
         continue;
       }
       const body = drawnBody(drawn);
+      if (space.length % PIECE === PIECE - 1) yield;
       if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
       else if (isOnSheet(node)) (space.length > 0 ? over : under).push(this.paintFlat(stage, drawn, artworks));
     }
@@ -288,6 +302,9 @@ export class PictureMaker {
     return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
   }
 }
+
+/** Things, or their surfaces, after which a picture made in pieces pauses. */
+const PIECE = 64;
 
 /** Steps of the exposure from 0 to 1 that tones of round surfaces are taken at: an eighth of a level of 255 apart with the usual ramp. */
 const EXPOSURES = 1024;
