@@ -50,52 +50,121 @@ export function paintSheet(canvas: CanvasLike, { width, height, background }: Sh
   canvas.restore();
 }
 
-/** Paints marks in sheet units over what the canvas holds. */
+/** Paints marks in sheet units over what the canvas holds, and leaves the canvas as it was found. */
 export function paintMarks(canvas: CanvasLike, marks: readonly Mark[], layers: CanvasLayers): void {
-  for (const mark of marks) paintMark(canvas, mark, layers);
+  canvas.save();
+  const brush = new Brush(canvas);
+  for (const mark of marks) paintMark(brush, mark, layers);
+  canvas.restore();
 }
 
-function paintMark(canvas: CanvasLike, mark: Mark, layers: CanvasLayers): void {
-  if (mark.kind === 'group') paintGroup(canvas, mark, layers);
-  else paintPath(canvas, mark);
+/**
+ * What a canvas was last set to: thousands of faces share few colours and lines, and setting them anew, with the state
+ * saved and restored for each, takes longer than painting them.
+ */
+class Brush {
+  readonly alpha: number;
+  private faded = false;
+  private fill: unknown = null;
+  private line: PathMark['line'] = null;
+
+  constructor(readonly canvas: CanvasLike) {
+    this.alpha = canvas.globalAlpha;
+  }
+
+  /** After the canvas was restored, or set by someone else, nothing is known. */
+  forget(): void {
+    [this.fill, this.line, this.faded] = [null, null, true];
+  }
+
+  private strength(strength: number): void {
+    if (strength === 1 && !this.faded) return;
+    this.canvas.globalAlpha = this.alpha * strength;
+    this.faded = strength !== 1;
+  }
+
+  fillFlat(colour: string, strength: number): void {
+    this.strength(strength);
+    if (this.fill !== colour) this.canvas.fillStyle = this.fill = colour;
+  }
+
+  /** @param line whose pen is upright and whose ink is flat */
+  strokeFlat(line: NonNullable<PathMark['line']>, colour: string, strength: number): void {
+    const { canvas, line: last } = this;
+    this.strength(strength);
+    if (line === last) return;
+    if (!last || last.width !== line.width) canvas.lineWidth = line.width;
+    if (!last || last.cap !== line.cap) canvas.lineCap = line.cap;
+    if (!last || last.join !== line.join) canvas.lineJoin = line.join;
+    if (!last || last.miterLimit !== line.miterLimit) canvas.miterLimit = line.miterLimit;
+    if (!last || last.dashes.length > 0 || line.dashes.length > 0) canvas.setLineDash([...line.dashes]);
+    canvas.strokeStyle = colour;
+    this.line = line;
+  }
 }
 
-function paintGroup(canvas: CanvasLike, group: GroupMark, layers: CanvasLayers): void {
+function paintMark(brush: Brush, mark: Mark, layers: CanvasLayers): void {
+  if (mark.kind === 'group') paintGroup(brush, mark, layers);
+  else paintPath(brush, mark);
+}
+
+function paintGroup(brush: Brush, group: GroupMark, layers: CanvasLayers): void {
+  const { canvas } = brush;
   const target = group.strength < 1 || group.blend ? layers.open() : canvas;
+  if (target === canvas && !group.clip) {
+    for (const mark of group.marks) paintMark(brush, mark, layers);
+    return;
+  }
   target.save();
   if (group.clip) {
     tracePath(target, group.clip.path);
     target.clip(group.clip.rule);
   }
-  for (const mark of group.marks) paintMark(target, mark, layers);
+  const own = target === canvas ? brush : new Brush(target);
+  for (const mark of group.marks) paintMark(own, mark, layers);
   target.restore();
+  brush.forget();
   if (target !== canvas) layers.close(target, canvas, group.strength, group.blend ?? 'normal');
 }
 
-function paintPath(canvas: CanvasLike, { path, fill, rule, line }: PathMark): void {
-  if (fill) {
+function paintPath(brush: Brush, { path, fill, rule, line }: PathMark): void {
+  const { canvas } = brush;
+  if (fill?.kind === 'flat' || (line && line.ink.kind === 'flat' && isUpright(line))) tracePath(canvas, path);
+  if (fill?.kind === 'flat') {
+    brush.fillFlat(fill.colour, fill.strength);
+    canvas.fill(rule);
+  } else if (fill) {
     canvas.save();
     tracePath(canvas, path);
-    if (fill.kind !== 'flat') canvas.transform(...fill.frame);
+    canvas.transform(...fill.frame);
     canvas.fillStyle = styleOf(canvas, fill);
-    if (fill.kind === 'flat') canvas.globalAlpha *= fill.strength;
+    canvas.globalAlpha = brush.alpha;
     canvas.fill(rule);
     canvas.restore();
   }
-  if (line) {
-    canvas.save();
-    tracePath(canvas, path);
-    canvas.transform(...line.pen);
-    if (line.ink.kind === 'flat') canvas.globalAlpha *= line.ink.strength;
-    canvas.lineWidth = line.width;
-    canvas.lineCap = line.cap;
-    canvas.lineJoin = line.join;
-    canvas.miterLimit = line.miterLimit;
-    canvas.setLineDash([...line.dashes]);
-    canvas.strokeStyle = styleOf(canvas, line.ink);
+  if (!line) return;
+  if (line.ink.kind === 'flat' && isUpright(line)) {
+    brush.strokeFlat(line, line.ink.colour, line.ink.strength);
     canvas.stroke();
-    canvas.restore();
+    return;
   }
+  canvas.save();
+  tracePath(canvas, path);
+  canvas.transform(...line.pen);
+  canvas.globalAlpha = brush.alpha * (line.ink.kind === 'flat' ? line.ink.strength : 1);
+  canvas.lineWidth = line.width;
+  canvas.lineCap = line.cap;
+  canvas.lineJoin = line.join;
+  canvas.miterLimit = line.miterLimit;
+  canvas.setLineDash([...line.dashes]);
+  canvas.strokeStyle = styleOf(canvas, line.ink);
+  canvas.stroke();
+  canvas.restore();
+}
+
+/** Whether a line's pen is a round one: the canvas needs no other transform for it. */
+function isUpright({ pen }: NonNullable<PathMark['line']>): boolean {
+  return pen[0] === 1 && pen[1] === 0 && pen[2] === 0 && pen[3] === 1 && pen[4] === 0 && pen[5] === 0;
 }
 
 /** Traces a path in the context's present transform, ready to fill, stroke or clip. */
