@@ -1,6 +1,6 @@
 import { exactCells } from '../math/exact';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
-import { TICKS_PER_CELL } from '../math/tolerances';
+import { TICKS_PER_CELL, UNIT } from '../math/tolerances';
 import { mapPaint } from '../paint/paint';
 import { axesOf, planeFrame, readingDirections, type AxisPlaneKind, type Plane, type PlaneFrame } from '../projection/planes';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
@@ -40,11 +40,11 @@ function carriedPlane(plane: Plane, map: RigidMap): CarriedPlane | null {
 const AXIS_PLANES: readonly AxisPlaneKind[] = ['floor', 'left', 'right'];
 
 function axisPlaneOf({ origin, u, normal }: PlaneFrame): Plane | null {
-  const along = (p: WorldPoint): boolean => [p.a, p.b, p.h].filter((n) => Math.abs(n) > 1e-12).length === 1;
+  const along = (p: WorldPoint): boolean => [p.a, p.b, p.h].filter((n) => Math.abs(n) > UNIT).length === 1;
   if (!along(u)) return null;
   for (const kind of AXIS_PLANES) {
     const { across } = axesOf({ kind, offset: 0 })!;
-    if (Math.abs(Math.abs(normal[across]) - 1) < 1e-12) return { kind, offset: exactCells(origin[across]) };
+    if (Math.abs(Math.abs(normal[across]) - 1) < UNIT) return { kind, offset: exactCells(origin[across]) };
   }
   return null;
 }

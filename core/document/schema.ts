@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { exactCells, isCells } from '../math/exact';
-import { MAX_FAR, MAX_FOCAL } from '../math/tolerances';
+import { MAX_FAR, MAX_FOCAL, SQUARE } from '../math/tolerances';
 import { allPoints, type Outline } from '../shape/outline';
 import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
@@ -267,7 +267,7 @@ function pointIdsRepeat(outline: Outline): boolean {
 }
 
 function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }): boolean {
-  return Math.abs(dotWorld(u, u) - 1) < 1e-9 && Math.abs(dotWorld(v, v) - 1) < 1e-9 && Math.abs(dotWorld(u, v)) < 1e-9;
+  return Math.abs(dotWorld(u, u) - 1) < SQUARE && Math.abs(dotWorld(v, v) - 1) < SQUARE && Math.abs(dotWorld(u, v)) < SQUARE;
 }
 
 /** Most of each that a document may hold. */

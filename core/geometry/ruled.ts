@@ -2,6 +2,7 @@ import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld,
 import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
+import { SAME_PLACE } from '../math/tolerances';
 
 /**
  * A surface of straight generators between two rims, each the directrix in a frame of its own: a cylinder's rims are
@@ -139,7 +140,7 @@ export function ruledPlace(ruled: Ruled, { u, v }: PlanePoint): { readonly s: nu
   let wanted = cone ? Math.atan2(v, u) : u;
   if (cone && wanted < 0) wanted += 2 * Math.PI;
   if (ruled.closed && !cone) wanted = ((wanted % whole) + whole) % whole;
-  if (!(wanted >= -1e-9 && wanted <= whole + 1e-9)) return null;
+  if (!(wanted >= -SAME_PLACE && wanted <= whole + SAME_PLACE)) return null;
   let [low, high] = [0, ruled.directrix.length];
   for (let i = 0; i < 60; i++) {
     const middle = (low + high) / 2;

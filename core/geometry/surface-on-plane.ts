@@ -8,6 +8,7 @@ import { surfaceNamed, worldPoints, type Body, type Surface } from './body';
 import { bodyOf, type SpaceNode } from './book';
 import type { Extruded } from './depth-recipe';
 import { END, isDrawnEnd, type SurfaceName } from './names';
+import { SAME_PLACE } from '../math/tolerances';
 
 /** How finely curves are followed for their box, in cells. */
 const CHORDS = 0.001;
@@ -71,5 +72,5 @@ export function surfacesIn(host: Extruded & SpaceNode, plane: Plane): readonly S
 function reaches({ bounds: { min, max } }: Body, plane: Plane): boolean {
   const axes = axesOf(plane);
   if (!axes) return plane.kind === 'free';
-  return min[axes.across] - 1e-9 <= plane.offset && plane.offset <= max[axes.across] + 1e-9;
+  return min[axes.across] - SAME_PLACE <= plane.offset && plane.offset <= max[axes.across] + SAME_PLACE;
 }

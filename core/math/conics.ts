@@ -1,5 +1,6 @@
 import { invert33, type Mat33 } from './matrix';
 import type { SheetPoint } from './points';
+import { NO_DETERMINANT } from './tolerances';
 
 /** A conic of the sheet as its symmetric matrix in rows: points x with x^T C x = 0. */
 export type Conic = Mat33;
@@ -39,7 +40,7 @@ export function ellipseOf(conic: Conic): Ellipse | null {
   const [a, b, d, , c, e, , , f] = conic;
   const det = a * c - b * b;
   const scale = Math.max(Math.abs(a), Math.abs(b), Math.abs(c));
-  if (!(det > 1e-12 * scale * scale)) return null;
+  if (!(det > NO_DETERMINANT * scale * scale)) return null;
   const centre = { x: (b * e - c * d) / det, y: (b * d - a * e) / det };
   // The value at the centre; with the quadratic part it gives the half axes.
   const value = d * centre.x + e * centre.y + f;

@@ -81,3 +81,30 @@ export const SINGULAR = 4e-15;
 /** Largest focal length and farthest place in mm that a camera may have: 100 km and 1000 km. */
 export const MAX_FOCAL = 1e8;
 export const MAX_FAR = 1e9;
+
+/** Cells within which two places are one: sums of coordinates of up to a million cells are right to 1e-10. */
+export const SAME_PLACE = 1e-9;
+
+/** Cells within which the ends of curves that were found by iteration are one: what Newton's method leaves, many times over. */
+export const SAME_FOUND = 1e-6;
+
+/** Parts of a curve's parameter from 0 to 1 within which two places of it are one. */
+export const SAME_PARAMETER = 1e-9;
+
+/** The same for parameters that were found by iteration or read off chords. */
+export const FOUND_PARAMETER = 1e-6;
+
+/** By how much a unit vector's component may miss 0 or 1 and still be it: what a few roundings leave. */
+export const UNIT = 1e-12;
+
+/** By how much unit vectors may miss being square to each other or of length 1: what is typed and stored carries ten digits. */
+export const SQUARE = 1e-9;
+
+/** A determinant or leading term smaller than this part of its matrix counts as nothing: half of a double's digits. */
+export const NO_DETERMINANT = 1e-12;
+
+/** What the near plane is multiplied by where things are clipped, so that rounding leaves no corner before it. */
+export const CLEAR_OF_NEAR = 1 + 1e-9;
+
+/** Distance in mm of the sheet between a drawn curve and the corners that stand for it in cuts and under the pointer. */
+export const CORNERS = 0.004;

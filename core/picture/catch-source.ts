@@ -7,6 +7,7 @@ import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outlin
 import { joinSources, type CatchSource } from '../snap/source';
 import { chordsOf, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { drawnBody, drawnNodes, shapeInPlace } from './drawn-nodes';
+import { SAME_PLACE } from '../math/tolerances';
 
 /** What a shape gives to be caught on its own plane, made once a shape. */
 const outlines = new WeakMap<ShapeNode, CatchSource>();
@@ -62,7 +63,7 @@ function reaches({ bounds: { min, max } }: Body, plane: Plane): boolean {
 }
 
 /** Cells from a plane within which a corner lies in it: rounding of exact places. */
-const IN_PLANE = 1e-9;
+const IN_PLANE = SAME_PLACE;
 
 /** What bodies give on planes, made once for both. */
 const found = new WeakMap<Body, Map<string, readonly CatchSource[]>>();

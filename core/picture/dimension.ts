@@ -5,6 +5,7 @@ import { figure } from '../math/figures';
 import type { PlanePoint } from '../math/points';
 import { lengthInUnit, realLength } from '../math/sums';
 import { outlineThrough } from '../shape/outline';
+import { SQUARE } from '../math/tolerances';
 
 /** Height of the figures, and what extension lines stand off and run over, in mm. */
 const FIGURES = 3;
@@ -69,7 +70,7 @@ function figures({ plane }: DimensionNode, length: number, middle: PlanePoint, a
   // Text runs along u, against it on the left wall; on the sheet v runs down.
   const right = plane.kind === 'left' ? -1 : 1;
   const up = plane.kind === 'sheet' ? -1 : 1;
-  const forwards = along.u * right > 1e-9 || (Math.abs(along.u) <= 1e-9 && along.v * up > 0);
+  const forwards = along.u * right > SQUARE || (Math.abs(along.u) <= SQUARE && along.v * up > 0);
   const x = forwards ? along : { u: -along.u, v: -along.v };
   const turned = { u: -x.v * right * up, v: x.u * right * up };
   const start = -strokeWidth(text, height) / 2;

@@ -5,6 +5,7 @@ import type { SheetPoint, WorldPoint } from '../math/points';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
 import { ruledPath, type Stretch } from '../visibility/drawn-body';
+import { FOUND_PARAMETER } from '../math/tolerances';
 
 /** Steps of 1/255 by which a colour between two stops may miss the true tone, and by which neighbouring strips may differ. */
 const TONE_STEP = 1;
@@ -45,7 +46,7 @@ interface Stop {
 export function roundFill(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
   const n = ruled.directrix.length;
   const colourAt = (s: number): Toned => {
-    const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + 1e-6, n));
+    const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + FOUND_PARAMETER, n));
     return normal ? tone(normal) : GREY;
   };
   const across = acrossGenerators(projection, ruled, stretch);

@@ -2,6 +2,7 @@ import { exactCells } from '../math/exact';
 import { crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
 import type { Plane, Stance } from './planes';
 import type { Projection } from './projection';
+import { SQUARE, UNIT } from '../math/tolerances';
 
 const exact = ({ a, b, h }: WorldPoint): WorldPoint => ({ a: exactCells(a), b: exactCells(b), h: exactCells(h) });
 
@@ -13,7 +14,7 @@ export function planeThrough(p: WorldPoint, q: WorldPoint, r: WorldPoint): Plane
   const u = unitWorld(subtractWorld(q, p));
   const across = subtractWorld(r, p);
   const v = u && unitWorld(subtractWorld(across, scaleWorld(u, dotWorld(across, u))));
-  if (!u || !v || Math.abs(dotWorld(u, v)) > 1e-9) return null;
+  if (!u || !v || Math.abs(dotWorld(u, v)) > SQUARE) return null;
   return { kind: 'free', offset: 0, stance: { at: exact(p), u, v } };
 }
 
@@ -51,7 +52,7 @@ export function planeOfCorners(face: { readonly corners: readonly WorldPoint[]; 
     ['a', 'left'],
     ['b', 'right'],
   ] as const) {
-    if (Math.abs(Math.abs(face.normal[axis]) - 1) < 1e-12) return { kind, offset: exactCells(corner[axis] / cell) };
+    if (Math.abs(Math.abs(face.normal[axis]) - 1) < UNIT) return { kind, offset: exactCells(corner[axis] / cell) };
   }
   return planeAlongFace(face, cell);
 }

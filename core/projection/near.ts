@@ -1,5 +1,6 @@
 import type { WorldPoint } from '../math/points';
 import type { EyeMatrix } from './projection';
+import { CLEAR_OF_NEAR } from '../math/tolerances';
 
 /** Homogeneous w of a world point: its depth in mm in perspective, 1 in parallel projections. */
 export function wOf({ matrix: m }: EyeMatrix, { a, b, h }: WorldPoint): number {
@@ -11,7 +12,7 @@ export function wOf({ matrix: m }: EyeMatrix, { a, b, h }: WorldPoint): number {
  * where nothing is cut, empty where nothing is left.
  */
 export function clipNear(projection: EyeMatrix, corners: readonly WorldPoint[]): readonly WorldPoint[] {
-  const near = projection.near * (1 + 1e-9);
+  const near = projection.near * CLEAR_OF_NEAR;
   if (near === 0) return corners;
   const depths = corners.map((c) => wOf(projection, c) - near);
   if (depths.every((d) => d >= 0)) return corners;
@@ -27,7 +28,7 @@ export function clipNear(projection: EyeMatrix, corners: readonly WorldPoint[]):
 
 /** An open line of the world in the pieces that lie behind the near plane. */
 export function clipLineNear(projection: EyeMatrix, points: readonly WorldPoint[]): readonly (readonly WorldPoint[])[] {
-  const near = projection.near * (1 + 1e-9);
+  const near = projection.near * CLEAR_OF_NEAR;
   if (near === 0) return [points];
   const pieces: WorldPoint[][] = [];
   let open: WorldPoint[] | null = null;

@@ -2,6 +2,7 @@ import { apply33, invert33, type Mat33 } from '../math/matrix';
 import { addWorld, crossWorld, scaleWorld, unitWorld, type Axis, type PlanePoint, type SheetPoint, type WorldPoint } from '../math/points';
 import type { EyeMatrix, Projection } from './projection';
 import { facesPicture, type ProjectionSetup } from './setup';
+import { UNIT } from '../math/tolerances';
 
 /**
  * The planes of the rosette, and `free` planes that stand at any angle. `left`: the left wall b·h; `right`: the right
@@ -175,7 +176,7 @@ export function cellsFromPlane(plane: Plane, p: PlanePoint): Readonly<Record<Axi
 
 /** The unit directions in which text on a surface with this normal runs (`right`) and stacks its lines (`down`). */
 export function readingDirections(normal: WorldPoint): { readonly right: WorldPoint; readonly down: WorldPoint } {
-  const level = Math.abs(normal.a) + Math.abs(normal.b) < 1e-12;
+  const level = Math.abs(normal.a) + Math.abs(normal.b) < UNIT;
   const right = level ? { a: 1, b: 0, h: 0 } : (unitWorld({ a: -normal.b, b: normal.a, h: 0 }) ?? { a: 1, b: 0, h: 0 });
   const up = crossWorld(normal, right);
   return { right, down: scaleWorld(up, -1) };

@@ -3,6 +3,7 @@ import { affineOf, invert33, type Mat33 } from '../math/matrix';
 import type { AxisPlaneKind } from './planes';
 import { planeFrame, readingDirections, sheetFromFrame } from './planes';
 import type { Projection } from './projection';
+import { NO_DETERMINANT } from '../math/tolerances';
 
 /** The walls and the floor. */
 export type WorldPlaneKind = AxisPlaneKind;
@@ -51,7 +52,7 @@ export function artMap(projection: Projection, kind: WorldPlaneKind): Mat33 | nu
   const { right, down } = readingDirections(frame.normal);
   const map = sheetFromFrame(projection, { ...frame, u: right, v: down });
   const affine = affineOf(map);
-  if (affine ? Math.abs(affine[0] * affine[3] - affine[1] * affine[2]) < 1e-12 : invert33(map) === null) return null;
+  if (affine ? Math.abs(affine[0] * affine[3] - affine[1] * affine[2]) < NO_DETERMINANT : invert33(map) === null) return null;
   return map;
 }
 
@@ -68,7 +69,7 @@ export function cssMatrix([a, b, c, d]: ArtMap): string {
 /** A homography with a last element of 1, or of −1 where the art's origin lies behind the eye; scaled by its largest element where that is 0. */
 export function normalised(h: Mat33): readonly number[] {
   const largest = Math.max(...h.map(Math.abs));
-  const k = Math.abs(h[8]) > 1e-12 * largest ? Math.abs(h[8]) : largest;
+  const k = Math.abs(h[8]) > NO_DETERMINANT * largest ? Math.abs(h[8]) : largest;
   return h.map((n) => n / k);
 }
 

@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import polygonClipping from 'polygon-clipping';
 import { CoreError } from '../math/errors';
 import type { PlanePoint } from '../math/points';
-import { TICKS_PER_CELL } from '../math/tolerances';
+import { FOUND_PARAMETER, SAME_FOUND, SAME_PARAMETER, TICKS_PER_CELL } from '../math/tolerances';
 import { ClipType, combineRings, FillRule, ringsArea, type Path64, type Point64 } from './flat-areas';
 import { pointsOfSegments } from './from-segments';
 import { nestRings } from './nest';
@@ -212,7 +212,7 @@ class Sources {
       const source = this.segments[segment];
       if (!source || source.kind === 'line') return [{ kind: 'line', id: source?.id ?? 1, from, to }];
       const { from: t0, to: t1 } = ends[i]!;
-      if (Math.abs(t1 - t0) < 1e-9) return n > 1 ? [] : [source];
+      if (Math.abs(t1 - t0) < SAME_PARAMETER) return n > 1 ? [] : [source];
       const forwards = t1 > t0;
       const piece = sliceSegment(source, Math.min(t0, t1), Math.max(t0, t1));
       return [{ ...(forwards ? piece : reverseSegment(piece)), from, to }];
@@ -222,17 +222,17 @@ class Sources {
 
 /** Ends of segments stay where they are; elsewhere two segments meet where Newton's method finds it. */
 function meetingOf(p: Segment, t: number, q: Segment, s: number): { readonly at: PlanePoint; readonly t: number; readonly s: number } | null {
-  const atEnd = (x: number): number | null => (x < 1e-6 ? 0 : x > 1 - 1e-6 ? 1 : null);
+  const atEnd = (x: number): number | null => (x < FOUND_PARAMETER ? 0 : x > 1 - FOUND_PARAMETER ? 1 : null);
   const [te, se] = [atEnd(t), atEnd(s)];
   if (te !== null && se !== null) return { at: pointAt(p, te), t: te, s: se };
   const [rt, rs] = refineCrossing(p, q, t, s);
   const [a, b] = [pointAt(p, rt), pointAt(q, rs)];
-  return Math.hypot(a.u - b.u, a.v - b.v) < 1e-6 ? { at: a, t: rt, s: rs } : null;
+  return Math.hypot(a.u - b.u, a.v - b.v) < SAME_FOUND ? { at: a, t: rt, s: rs } : null;
 }
 
 /** Whether a stretch goes on along the same segment in the same direction. */
 function continues(p: Stretch, q: Stretch): boolean {
-  return p.segment >= 0 && p.segment === q.segment && Math.abs(p.to - q.from) < 1e-6 && p.to > p.from === q.to > q.from;
+  return p.segment >= 0 && p.segment === q.segment && Math.abs(p.to - q.from) < FOUND_PARAMETER && p.to > p.from === q.to > q.from;
 }
 
 const ticks = ({ u, v }: PlanePoint): Point64 => ({ x: Math.round(u * TICKS_PER_CELL), y: Math.round(v * TICKS_PER_CELL) });

@@ -3,6 +3,7 @@ import { figure } from '../math/figures';
 import { parseLength, type LengthScale } from '../math/sums';
 import { addPoint } from './edit-points';
 import { rectangleOutline, type Outline, type PlaneBox } from './outline';
+import { SAME_PLACE } from '../math/tolerances';
 
 /** Most pieces that something is divided into at once. */
 export const MAX_PIECES = 500;
@@ -55,7 +56,7 @@ export function divideSpan(from: number, to: number, sizes: readonly Size[], gap
   const fixed = sizes.reduce<number>((sum, size) => sum + (size === 'rest' ? 0 : size), 0) + gap * (sizes.length - 1) + 2 * margin;
   const shares = sizes.filter((size) => size === 'rest').length;
   const rest = shares > 0 ? (total - fixed) / shares : 0;
-  if (fixed > total + 1e-9 || (shares > 0 && rest <= 0)) {
+  if (fixed > total + SAME_PLACE || (shares > 0 && rest <= 0)) {
     return { ok: false, message: `The pieces with their gaps and margins take ${figure(fixed)} of ${figure(total)} cells.` };
   }
   let at = from + margin;
@@ -99,7 +100,7 @@ export function divideEdge(outline: Outline, id: number, sizes: readonly Size[])
   let now = outline;
   let edge = id;
   for (const [, end] of divided.spans) {
-    if (end >= length - 1e-9) continue;
+    if (end >= length - SAME_PLACE) continue;
     const at = { u: exactCells(p.u + ((q.u - p.u) * end) / length), v: exactCells(p.v + ((q.v - p.v) * end) / length) };
     const added = addPoint(now, { edge, t: 0.5, at });
     if (!added) return null;

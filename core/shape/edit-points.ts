@@ -5,6 +5,7 @@ import { allPoints, edgeLength, mapOutline, mapPoint, outlineOfRings, ringsOf, t
 import { isStraight, outlineSegments, type Segment } from './segments';
 import { nearestParameter, reverseSegment, splitSegment } from './split';
 import { pointAt } from './segments';
+import { SAME_PLACE } from '../math/tolerances';
 
 /** A place on a boundary: the edge by the id of the point at which it starts, and a parameter from 0 to 1 along it. */
 export interface EdgePlace {
@@ -238,11 +239,11 @@ export function joinLines(p: Outline, q: Outline): Outline | null {
   const { a, b, gap } = ends.reduce((best, next) => (next.gap < best.gap ? next : best));
   const last = a.points.at(-1)!;
   const first = b.points[0]!;
-  const meet = gap < 1e-9;
+  const meet = gap < SAME_PLACE;
   const seam: OutlinePoint = { ...last, ...(first.out && { out: first.out }), ...(first.arc && { arc: first.arc }) };
   const points = meet ? [...a.points.slice(0, -1), seam, ...b.points.slice(1)] : [...a.points, ...b.points];
   const [start, end] = [points[0]!, points.at(-1)!];
-  const closes = points.length > 3 && edgeLength(start, end) < 1e-9;
+  const closes = points.length > 3 && edgeLength(start, end) < SAME_PLACE;
   const ring = closes ? [{ ...start, ...(end.into && { into: end.into }) }, ...points.slice(1, -1)] : points;
   return outlineOfRings([ring], closes);
 }

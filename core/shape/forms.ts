@@ -1,6 +1,7 @@
 import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import type { Outline, OutlinePoint } from './outline';
+import { SAME_PARAMETER, SQUARE } from '../math/tolerances';
 
 const QUARTER = Math.SQRT1_2;
 
@@ -33,7 +34,7 @@ export function circleThrough(p: PlanePoint, q: PlanePoint, r: PlanePoint): { re
 /** Whether an outline is an ellipse along the plane's directions, and its measures; null for anything else. */
 export function ellipseOf4(outline: Outline): { readonly centre: PlanePoint; readonly radii: PlanePoint } | null {
   const { points, closed } = outline;
-  if (!closed || points.length !== 4 || points.some((p) => !p.arc || Math.abs(p.arc.weight - QUARTER) > 1e-9)) return null;
+  if (!closed || points.length !== 4 || points.some((p) => !p.arc || Math.abs(p.arc.weight - QUARTER) > SQUARE)) return null;
   const [east, north, west, south] = points as [OutlinePoint, OutlinePoint, OutlinePoint, OutlinePoint];
   const centre = { u: exactCells((east.u + west.u) / 2), v: exactCells((north.v + south.v) / 2) };
   const along = east.v === west.v && north.u === south.u && east.arc!.u === east.u && east.arc!.v === north.v;
@@ -62,7 +63,7 @@ export function arcOutline(from: PlanePoint, over: PlanePoint, to: PlanePoint): 
   const start = angle(from);
   const anticlockwise = turn(angle(over) - start) < turn(angle(to) - start);
   const sweep = anticlockwise ? turn(angle(to) - start) : -turn(start - angle(to));
-  const count = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2) - 1e-9));
+  const count = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2) - SAME_PARAMETER));
   const step = sweep / count;
   const at = (rad: number, r: number): PlanePoint => ({ u: exactCells(centre.u + r * Math.cos(rad)), v: exactCells(centre.v + r * Math.sin(rad)) });
   const points = Array.from({ length: count + 1 }, (_, i): OutlinePoint => {

@@ -1,6 +1,7 @@
 import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import type { Outline, OutlinePoint } from './outline';
+import { SAME_PLACE } from '../math/tolerances';
 
 /** A place that a pen passed: where, and how hard it was pressed, 0 to 1. */
 export interface PenPoint extends PlanePoint {
@@ -210,7 +211,7 @@ export function straightenStroke(pen: readonly PlanePoint[], directions: (at: Pl
     }
     // The pen has left the line: what it did since its tip goes along another direction.
     const next = nearest(directions(tip), tip, p);
-    if (Math.abs(next.u * along.v - next.v * along.u) < 1e-9) continue;
+    if (Math.abs(next.u * along.v - next.v * along.u) < SAME_PLACE) continue;
     corners.push(tip);
     along = next;
     tip = onto(tip, along, p);

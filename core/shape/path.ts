@@ -1,5 +1,6 @@
 import svgpath from 'svgpath';
 import type { Affine } from '../math/matrix';
+import { NO_DETERMINANT } from '../math/tolerances';
 
 /**
  * A path as verbs and flat coordinates: M and L take a point, C two handles and a point, Z closes. Plain data, cheap
@@ -136,7 +137,7 @@ function turningPlaces(p: readonly number[]): readonly number[] {
   const b = 2 * (p[0]! - 2 * p[1]! + p[2]!);
   const c = p[1]! - p[0]!;
   const roots: number[] = [];
-  if (Math.abs(a) < 1e-12) {
+  if (Math.abs(a) < NO_DETERMINANT) {
     if (b !== 0) roots.push(-c / b);
   } else {
     const disc = b * b - 4 * a * c;

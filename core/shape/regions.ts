@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import { containsPoint } from '../math/polygon';
 import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
-import { TICKS_PER_CELL } from '../math/tolerances';
+import { FOUND_PARAMETER, SAME_PARAMETER, TICKS_PER_CELL } from '../math/tolerances';
 import { doubleAreaOf, pointsOfSegments } from './from-segments';
 import { outlineOfRings, ringsOf, type Outline } from './outline';
 import { chordsOf, outlineSegments, pointAt, type Segment } from './segments';
@@ -120,7 +120,7 @@ class Graph {
   }
 
   private angle(edge: number): number {
-    const { u, v } = tangentAt(this.edges[edge]!.segment, 1e-6);
+    const { u, v } = tangentAt(this.edges[edge]!.segment, FOUND_PARAMETER);
     return Math.atan2(v, u);
   }
 
@@ -216,8 +216,8 @@ function piecesOf(segments: readonly Segment[]): readonly Segment[] {
     }
   });
   return whole.flatMap((segment, i) => {
-    const at = [0, ...cuts[i]!.filter((t) => t > 1e-9 && t < 1 - 1e-9).sort((p, q) => p - q), 1];
-    return at.slice(1).flatMap((to, k) => (to - at[k]! < 1e-9 ? [] : [sliceSegment(segment, at[k]!, to)]));
+    const at = [0, ...cuts[i]!.filter((t) => t > SAME_PARAMETER && t < 1 - SAME_PARAMETER).sort((p, q) => p - q), 1];
+    return at.slice(1).flatMap((to, k) => (to - at[k]! < SAME_PARAMETER ? [] : [sliceSegment(segment, at[k]!, to)]));
   });
 }
 

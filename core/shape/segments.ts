@@ -1,5 +1,6 @@
 import type { PlanePoint } from '../math/points';
 import { doubleAreaTicks, outlineEdges, type Outline, type OutlinePoint } from './outline';
+import { SAME_PLACE, SQUARE, UNIT } from '../math/tolerances';
 
 /** A straight piece of a boundary. `id` is that of the point where its edge starts. */
 export interface LineSegment {
@@ -61,7 +62,7 @@ function edgeSegment(p: OutlinePoint, q: OutlinePoint, from: PlanePoint, to: Pla
 }
 
 /** Shortest straight piece in cells: between two roundings that meet, rounding errors leave less. */
-const SHORTEST = 1e-9;
+const SHORTEST = SAME_PLACE;
 
 interface CornerCut {
   readonly before: PlanePoint;
@@ -84,7 +85,7 @@ function cornerCut({ points, closed }: Outline, i: number): CornerCut | undefine
   const cos = d1.u * d2.u + d1.v * d2.v;
   // Half the angle between the edges, by its sine and tangent.
   const sin = Math.sqrt(Math.max(0, (1 - cos) / 2));
-  if (l1 === 0 || l2 === 0 || sin < 1e-9 || sin > 1 - 1e-12) return undefined;
+  if (l1 === 0 || l2 === 0 || sin < SQUARE || sin > 1 - UNIT) return undefined;
   const tan = sin / Math.sqrt(1 - sin * sin);
   const wanted = point.corner.kind === 'round' ? point.corner.size / tan : point.corner.size;
   const reach = Math.min(wanted, room(l1, before), room(l2, after));

@@ -3,6 +3,7 @@ import { outlineOfRings, ringsOf, type Outline } from './outline';
 import { pointsOfSegments } from './from-segments';
 import { outlineSegments, pointAt, type Segment } from './segments';
 import { crossSegments, nearestParameter, sliceSegment } from './split';
+import { FOUND_PARAMETER, SAME_FOUND } from '../math/tolerances';
 
 /** A place along a line: a segment by its index, and a parameter on it, as one growing number. */
 interface Along {
@@ -120,14 +121,14 @@ export function extendAt(line: Outline, at: PlanePoint, others: readonly Outline
   const segments = outlineSegments(line);
   const edge = atEnd ? segments.at(-1) : segments[0];
   if (!edge) return null;
-  const [back, ahead] = atEnd ? [pointAt(edge, 1 - 1e-6), tip] : [pointAt(edge, 1e-6), tip];
+  const [back, ahead] = atEnd ? [pointAt(edge, 1 - FOUND_PARAMETER), tip] : [pointAt(edge, FOUND_PARAMETER), tip];
   const inner = edge.kind === 'line' ? (atEnd ? edge.from : edge.to) : back;
   const length = Math.hypot(ahead.u - inner.u, ahead.v - inner.v);
   if (length === 0) return null;
   const far = 1e5 / length;
   const beam: Segment = { kind: 'line', id: 1, from: tip, to: { u: tip.u + (ahead.u - inner.u) * far, v: tip.v + (ahead.v - inner.v) * far } };
   const hits = others.flatMap(ringsOf).flatMap(outlineSegments).flatMap((q) => crossSegments(beam, q)); // prettier-ignore
-  const reached = hits.filter((hit) => off2(hit.at, tip) > 1e-6).sort((p, q) => p.t - q.t)[0];
+  const reached = hits.filter((hit) => off2(hit.at, tip) > SAME_FOUND).sort((p, q) => p.t - q.t)[0];
   if (!reached) return null;
   const straight: Segment = { kind: 'line', id: 0, from: atEnd ? tip : reached.at, to: atEnd ? reached.at : tip };
   const all = atEnd ? [...segments, straight] : [straight, ...segments];

@@ -2,7 +2,7 @@ import { exactCells } from '../math/exact';
 import { apply33, invert33, type Mat33 } from '../math/matrix';
 import type { PlanePoint, SheetPoint } from '../math/points';
 import { sheetDistance } from '../math/points';
-import { ALIGN_PX, CATCH_PX } from '../math/tolerances';
+import { ALIGN_PX, CATCH_PX, NO_DETERMINANT, SAME_PLACE } from '../math/tolerances';
 import { indexOf, type PlaneReach } from './catch-index';
 import type { CatchSource } from './source';
 
@@ -176,7 +176,7 @@ function offerIntersections(best: Best, edges: readonly (readonly [PlanePoint, P
 
 /** Whether one edge goes on where another ends: that is a corner, or a curve's next chord, and no crossing. */
 function sharesEnd(p: PlanePoint, q: PlanePoint, r: PlanePoint, s: PlanePoint): boolean {
-  const same = (a: PlanePoint, b: PlanePoint): boolean => Math.abs(a.u - b.u) < 1e-9 && Math.abs(a.v - b.v) < 1e-9;
+  const same = (a: PlanePoint, b: PlanePoint): boolean => Math.abs(a.u - b.u) < SAME_PLACE && Math.abs(a.v - b.v) < SAME_PLACE;
   return same(p, r) || same(p, s) || same(q, r) || same(q, s);
 }
 
@@ -197,7 +197,7 @@ function offerPerpendicular(best: Best, from: PlanePoint, p: PlanePoint, q: Plan
   const t = ((from.u - p.u) * x + (from.v - p.v) * y) / square;
   const foot = { u: p.u + t * x, v: p.v + t * y };
   // From a point on the edge itself, nothing is perpendicular to it.
-  if (t > 0 && t < 1 && Math.hypot(foot.u - from.u, foot.v - from.v) > 1e-9) best.offer(foot, 'perpendicular', from);
+  if (t > 0 && t < 1 && Math.hypot(foot.u - from.u, foot.v - from.v) > SAME_PLACE) best.offer(foot, 'perpendicular', from);
 }
 
 /** Places that go on with the spacing of two points, or lie in the middle between them. */
@@ -267,7 +267,7 @@ function meeting(p: Alignment, q: Alignment): PlanePoint | null {
     along === 'u' ? [1, 0] : along === 'v' ? [0, 1] : [u - from.u, v - from.v];
   const [[ax, ay], [bx, by]] = [direction(p), direction(q)];
   const cross = ax * by - ay * bx;
-  if (Math.abs(cross) < 1e-12) return null;
+  if (Math.abs(cross) < NO_DETERMINANT) return null;
   const t = ((q.with.u - p.with.u) * by - (q.with.v - p.with.v) * bx) / cross;
   return { u: p.with.u + t * ax, v: p.with.v + t * ay };
 }

@@ -4,6 +4,7 @@ import { nestRings } from '../shape/nest';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import type { Area, DrawnSurface } from './drawn-body';
 import { restoreCurves, traceCurves } from './restore-curves';
+import { CORNERS } from '../math/tolerances';
 
 /** What is left of an area or a line, or the whole of it where cutting failed. */
 export interface Cut {
@@ -21,9 +22,6 @@ export interface Cut {
  */
 const LARGEST = 2 ** 25;
 
-/** Distance in mm between a curve and the chords that it is cut as. */
-const CHORDS = 0.004;
-
 /** What is left of a surface, or of a line, without some areas of the sheet. */
 export function cutSurface({ path, wire }: DrawnSurface, others: readonly Area[]): Cut {
   return wire ? cutOpenPath(path, others) : cutPath(path, others);
@@ -35,7 +33,7 @@ export function cutSurface({ path, wire }: DrawnSurface, others: readonly Area[]
  */
 export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
   const pieces = path.verbs.match(/M[LC]*Z?/g) ?? [];
-  const lines = flattenPath(path, CHORDS).map((line, i) => (pieces[i]?.endsWith('Z') ? [...line, line[0]!, line[1]!] : line));
+  const lines = flattenPath(path, CORNERS).map((line, i) => (pieces[i]?.endsWith('Z') ? [...line, line[0]!, line[1]!] : line));
   const whole: Cut = { parts: lines.map((polygon) => ({ polygon })), path, failed: true };
   const k = scaleFor(lines, others);
   if (k === null) return whole;
@@ -45,7 +43,7 @@ export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
       others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k)),
     );
     if (!left) return whole;
-    const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
+    const traced = path.verbs.includes('C') ? traceCurves(path, CORNERS, k) : null;
     const flat = left.map((line) => line.flatMap(({ x, y }) => [x / k, y / k]));
     const paths = left.map((line, i) => (traced ? restoreCurves(line, false, traced, k) : polylinePath(flat[i]!)));
     return { parts: flat.map((polygon) => ({ polygon })), path: joinPaths(paths), failed: false };
@@ -61,7 +59,7 @@ export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
  * All areas are taken away at once, so the cost is that of one sweep over all their edges, twice for the check.
  */
 export function cutPath(path: Path, others: readonly Area[]): Cut {
-  const rings = flattenPath(path, CHORDS).filter((ring) => ring.length >= 6);
+  const rings = flattenPath(path, CORNERS).filter((ring) => ring.length >= 6);
   const whole: Cut = { parts: areasOfRings(rings), path, failed: true };
   const k = scaleFor(rings, others);
   if (k === null) return whole;
@@ -72,7 +70,7 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
     const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
     if (Math.abs(ringsArea(subject) - ringsArea(common) - ringsArea(left)) > allowed) return whole;
-    const traced = path.verbs.includes('C') ? traceCurves(path, CHORDS, k) : null;
+    const traced = path.verbs.includes('C') ? traceCurves(path, CORNERS, k) : null;
     const pieces = left.map((ring) => (traced ? restoreCurves(ring, true, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
     return { parts: nestRings(left).map((part) => areaOf(part, k)), path: joinPaths(pieces), failed: false };
   } catch {

@@ -1,5 +1,5 @@
 import { signedArea } from '../math/polygon';
-import { EDGE_ON } from '../math/tolerances';
+import { CLEAR_OF_NEAR, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
 import { clipLineNear, clipNear } from '../projection/near';
@@ -35,9 +35,6 @@ export interface Stretch {
   readonly from: number;
   readonly to: number;
 }
-
-/** Distance in mm of the sheet between a drawn curve and the corners that stand for it in cuts and under the pointer. */
-const CORNERS = 0.004;
 
 /** Half the width in mm that a line has for the order, where its paint does not say. */
 export const THIN = 0.1;
@@ -132,7 +129,7 @@ export function isTurned({ sight: { projection } }: View, { form, loops, bothSid
   const [loop] = loops;
   if (form.kind !== 'flat' || !loop) return false;
   const turned = facing(projection, form.frame.normal, { a: loop[0]!, b: loop[1]!, h: loop[2]! });
-  return bothSides ? turned !== 0 : turned > 1e-9;
+  return bothSides ? turned !== 0 : turned > SQUARE;
 }
 
 /** Square of the distance from a point to the eye, or of the length of the eye's direction. */
@@ -177,7 +174,7 @@ function drawnFacets(projection: EyeMatrix, facets: readonly Facet[], near: Near
  */
 function projectLoop(projection: EyeMatrix, loop: readonly number[], back: boolean): number[] | null {
   const m = projection.matrix;
-  const near = projection.near * (1 + 1e-9);
+  const near = projection.near * CLEAR_OF_NEAR;
   const n = loop.length / 3;
   const out = new Array<number>(2 * n);
   for (let i = 0; i < n; i++) {

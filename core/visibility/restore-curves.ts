@@ -1,4 +1,5 @@
 import { COORDS_OF, type Path } from '../shape/path';
+import { FOUND_PARAMETER } from '../math/tolerances';
 
 /** A cubic by its eight coordinates. */
 type Cubic = readonly [number, number, number, number, number, number, number, number];
@@ -73,7 +74,7 @@ export function restoreCurves(ring: readonly Corner[], closed: boolean, traced: 
   const follows = (i: number): boolean => {
     const [before, now] = [pieces[(i + n - 1) % n], pieces[i]];
     if (!before || !now || before.cubic !== now.cubic) return false;
-    return Math.abs(before.to - now.from) < 1e-6 && Math.sign(before.to - before.from) === Math.sign(now.to - now.from);
+    return Math.abs(before.to - now.from) < FOUND_PARAMETER && Math.sign(before.to - before.from) === Math.sign(now.to - now.from);
   };
   // A run that comes round the ring's start begins before it.
   let start = 0;

@@ -1,5 +1,5 @@
 import type { Body } from '../geometry/body';
-import { SIDE_BY_SIDE } from '../math/tolerances';
+import { SAME_PLACE, SIDE_BY_SIDE, UNIT } from '../math/tolerances';
 import type { Homogeneous } from '../projection/projection';
 
 /** How two bodies lie to one another as wholes; `mixed` where no plane was found that parts them. */
@@ -47,7 +47,7 @@ export function relateBodies(watcher: Watcher, f: Body, g: Body): BodyRelation {
 function alongAxis(place: number, far: boolean, low: number, high: number, from: number, to: number): BodyRelation | null {
   const above = from - high;
   const below = low - to;
-  if ((above < -SIDE_BY_SIDE && below < -SIDE_BY_SIDE) || Math.abs(above - below) < 1e-9) return null;
+  if ((above < -SIDE_BY_SIDE && below < -SIDE_BY_SIDE) || Math.abs(above - below) < SAME_PLACE) return null;
   const second = above > below;
   if (far) return place === 0 ? 'apart' : place > 0 === second ? 'behind' : 'front';
   const start = second ? high : to;
@@ -89,7 +89,7 @@ function outerPlanes(body: Body): Float64Array {
   if (known) return known;
   const found: number[] = [];
   const add = (a: number, b: number, h: number, corners: readonly number[]): void => {
-    if (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) > 1 - 1e-12) return;
+    if (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) > 1 - UNIT) return;
     const d = a * corners[0]! + b * corners[1]! + h * corners[2]!;
     for (let k = 0; k < body.points.length; k += 3) {
       if (a * body.points[k]! + b * body.points[k + 1]! + h * body.points[k + 2]! - d > SIDE_BY_SIDE) return;
