@@ -1,10 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
-import { expect, openDemo, test } from './support';
+import type { Page } from '@playwright/test';
+import type { ShapeNode } from '../core/index';
+import { expect, openDemo, openEmpty, storedOpen, test } from './support';
 
 const SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20" viewBox="0 0 40 20"><rect width="40" height="20" fill="#1b6c8c"/></svg>';
 
-test('the first worker of each kind dies at its first request: the work is done all the same, and nothing is lost', async ({ page }) => {
+/** Lets the first worker of each kind die as soon as it is asked for something; comes back with how many have died. */
+async function killFirst(page: Page): Promise<() => Promise<number>> {
   await page.addInitScript(() => {
     const Whole = window.Worker;
     const died = new Set<string>();
@@ -26,7 +29,11 @@ test('the first worker of each kind dies at its first request: the work is done 
       }
     };
   });
-  const deaths = (): Promise<number> => page.evaluate(() => (window as unknown as { died: Set<string> }).died.size);
+  return () => page.evaluate(() => (window as unknown as { died: Set<string> }).died.size);
+}
+
+test('the first worker of each kind dies at its first request: the work is done all the same, and nothing is lost', async ({ page }) => {
+  const deaths = await killFirst(page);
   await openDemo(page);
   const title = page.getByRole('textbox', { name: 'Name of the drawing' });
 
@@ -67,4 +74,57 @@ test('the first worker of each kind dies at its first request: the work is done 
   expect(await deaths()).toBeGreaterThanOrEqual(5);
   await expect(page.locator('p-message.p-message-error')).toHaveCount(0);
   await expect(page.locator('chemin-contents h2')).toContainText('50');
+});
+
+test('combining shapes and reading traced edges go on when their worker dies', async ({ page }) => {
+  const deaths = await killFirst(page);
+  const grid = await openEmpty(page);
+  const before = await deaths();
+  await page.locator('.area').focus();
+  for (const [from, to] of [
+    [
+      [0, 0, 0],
+      [4, 4, 0],
+    ],
+    [
+      [2, 2, 0],
+      [7, 6, 0],
+    ],
+  ] as const) {
+    // prettier-ignore
+    await page.keyboard.press('3');
+    await grid.press(from);
+    await grid.press(to);
+    await page.keyboard.press('Escape');
+  }
+  await expect(page.locator('chemin-contents h2')).toContainText('2');
+  await page.keyboard.press('1');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+k');
+  await page.locator('chemin-finder input').fill('Join shapes into one');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('chemin-contents h2')).toContainText('1');
+  const corners = async (): Promise<number[]> =>
+    ((await storedOpen(page)).document as { nodes: ShapeNode[] }).nodes.map(({ outline }) => outline.points.length);
+  await expect.poll(corners).toEqual([8]);
+
+  await page.getByRole('button', { name: 'Projection', exact: true }).first().click();
+  await page.locator('.area').focus();
+  await page.keyboard.press('5');
+  const area = (await page.locator('.area').boundingBox())!;
+  const stroke = async (x0: number, y0: number, x1: number, y1: number): Promise<void> => {
+    const at = (x: number, y: number): [number, number] => [area.x + (x * area.width) / 100, area.y + (y * area.height) / 100];
+    await page.mouse.move(...at(x0, y0));
+    await page.mouse.down();
+    await page.mouse.move(...at(x1, y1), { steps: 3 });
+    await page.mouse.up();
+  };
+  await stroke(50, 70, 75, 62);
+  await stroke(50, 40, 75, 46);
+  await stroke(50, 70, 25, 60);
+  await stroke(50, 40, 25, 47);
+  await stroke(50, 70, 50, 40);
+  await expect(page.getByRole('region', { name: 'Projection from traced edges' })).toContainText('perspective');
+  expect((await deaths()) - before).toBeGreaterThanOrEqual(2);
+  await expect(page.locator('p-message.p-message-error')).toHaveCount(0);
 });
