@@ -29,6 +29,7 @@ export type Ink =
       readonly frame: Affine;
     };
 
+/** How a line is drawn along a path: widths and dashes in sheet units, before the pen. */
 export interface LineStyle {
   readonly ink: Ink;
   /** Width in units of the pen's frame. */
@@ -64,8 +65,10 @@ export interface GroupMark {
   readonly marks: readonly Mark[];
 }
 
+/** What painters paint: a path, or marks together with a name, a clip or a strength. */
 export type Mark = PathMark | GroupMark;
 
+/** The ink of one colour, `#rrggbb`, with a strength from 0 to 1. */
 export const flatInk = (colour: string, strength = 1): Ink => ({ kind: 'flat', colour, strength });
 
 /**

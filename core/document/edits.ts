@@ -89,6 +89,7 @@ export const editSchema = z.discriminatedUnion('kind', [
 /** Data that nobody changes in place. */
 type Frozen<T> = T extends readonly unknown[] | object ? { readonly [K in keyof T]: Frozen<T[K]> } : T;
 
+/** One change to a document as data: what a gesture becomes, what history and storage keep. Lengths are in cells unless a field says mm. */
 export type Edit = Frozen<z.infer<typeof editSchema>>;
 
 /** An edit that is not made of others. */

@@ -14,6 +14,7 @@ export interface Step {
 /** Most characters of a step's label; longer ones are cut. */
 const MAX_LABEL = 300;
 
+/** A step as it is kept: its edit and the words that undo says. */
 export const stepSchema: z.ZodType<Step> = z.strictObject({ edit: editSchema, label: z.string().max(MAX_LABEL) });
 
 /**
@@ -28,6 +29,7 @@ export interface History {
   readonly position: number;
 }
 
+/** A history without steps. O(1); the document is shared, not copied. */
 export function startHistory(base: CheminDocument): History {
   return { base, steps: [], documents: [base], position: 0 };
 }

@@ -86,17 +86,23 @@ const fill = z.union([
   z.strictObject({ kind: z.literal('radial'), centre: planePoint, edge: planePoint, stops }),
 ]);
 
+/** Fill, line, strength and blend of a shape. */
 export const paintSchema: z.ZodType<Paint> = z.strictObject({
   fill: fill.nullable(),
   line: line.nullable(),
   strength: share.exactOptional(),
   blend: z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]).exactOptional(),
 });
+
+/** A colour of the palette with its id and name. */
 export const swatchSchema: z.ZodType<Swatch> = z.strictObject({ id: id.regex(/^[\w-]+$/, 'an id is made of letters, digits, - and _'), name, colour });
+/** The whole palette. */
 export const swatchesSchema = z.array(swatchSchema).max(MAX_SWATCHES);
 /** Displacement in cells along the world's axes. */
 export const moveSchema = worldCells;
 const anchor = z.strictObject({ u: cells, v: cells, node: id.exactOptional(), point: z.int().min(1).exactOptional() });
+
+/** What a dimension is besides a node: its plane, its ends in cells, and how far apart its line stands. */
 export const dimensionFields = {
   plane,
   from: anchor,
@@ -105,12 +111,19 @@ export const dimensionFields = {
   apart: cells,
   colour: paintColour,
 };
+
+/** An outline in cells of its plane. */
 export const outlineSchema = outline;
+/** A plane of the axes by its offset in cells, or a free one by its stance. */
 export const planeSchema = plane;
+/** A coordinate in cells; read onto whole ticks. */
 export const cellsSchema = cells;
+/** An id of a node, artwork or asset. */
 export const idSchema = id;
+/** A name that a person gives. */
 export const nameSchema = name;
 
+/** The sun, a lamp where there is one, and the ramp of tones. */
 export const lightSchema: z.ZodType<Light> = z.strictObject({
   sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
   lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
@@ -125,6 +138,7 @@ const angle = within(-360, 360, 'an angle lies between \u2212360° and 360°');
 const axisAngle = within(-89.99, 89.99, 'an axis rises by less than 90°');
 const ratio = within(0.01, 10, 'a ratio lies between 0.01 and 10');
 
+/** A set-up of any family; angles in degrees, lengths in mm. */
 export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('axonometric'),
@@ -150,11 +164,13 @@ export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion
   }),
 ]);
 
+/** What artwork lies on: a plane, or a named surface of a thing. */
 export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('plane'), plane }),
   z.strictObject({ kind: z.literal('face'), node: id, face: surfaceName }),
 ]);
 
+/** Where artwork lies: a place of the world and a size, in cells. */
 export const anchorSchema = z.strictObject({
   at: worldCells,
   width: cells.refine((w) => w > 0, 'a width is more than 0'),
@@ -162,6 +178,8 @@ export const anchorSchema = z.strictObject({
   turn: angle.exactOptional(),
   mirrored: z.literal(true).exactOptional(),
 });
+
+/** Whether artwork is seen beyond its face. */
 export const overhangsSchema = z.literal(true).exactOptional();
 
 const signedAxis = z.enum(['a', 'b', 'h', '-a', '-b', '-h']);
@@ -173,6 +191,7 @@ const rigidFields = {
 
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 
+/** Anything of the contents; groups hold their own kind. */
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema) }),
@@ -195,6 +214,7 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   ]),
 );
 
+/** An artwork: its resolved SVG, or the hash by which storage has it, and its size. */
 export const artworkSchema: z.ZodType<Artwork> = z
   .strictObject({ id, name, svg: z.string().max(16_000_000), width: size, height: size })
   .superRefine((artwork, context) => {
@@ -208,6 +228,7 @@ const extent = z.strictObject({ minU: cells, maxU: cells, minV: cells, maxV: cel
 export const cellSizeSchema = within(0.01, 10_000, 'a cell is between 0.01 mm and 10 m long');
 const gridPlane = z.enum(['floor', 'left', 'right']);
 
+/** The grid: the edge of a cell in mm, and how its lines look. */
 export const gridSchema: z.ZodType<GridSettings> = z.strictObject({
   cell: cellSizeSchema,
   bold: z.int().min(1).max(1000),
@@ -228,6 +249,7 @@ export const setupFileSchema = z.strictObject({
   grid: gridSchema,
 });
 
+/** The sheet in mm, with the unit that it is read in. */
 export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
   width: size,
   height: size,
@@ -237,6 +259,7 @@ export const sheetSchema: z.ZodType<Sheet> = z.strictObject({
   background: colour,
 });
 
+/** A bitmap by the hash of its bytes, its size in px. */
 export const bitmapSchema: z.ZodType<Bitmap> = z.strictObject({
   id,
   type: z.enum(['image/png', 'image/jpeg', 'image/webp']),
@@ -245,6 +268,7 @@ export const bitmapSchema: z.ZodType<Bitmap> = z.strictObject({
   asset: z.string().regex(/^[0-9a-f]{32}(?:[0-9a-f]{32})?$/, 'an asset is named by its SHA-256 in hexadecimal digits'),
 });
 
+/** A picture laid under the drawing, its box in mm of the sheet. */
 export const referenceSchema: z.ZodType<Reference> = z.strictObject({
   id,
   name,
@@ -259,6 +283,7 @@ export const referenceSchema: z.ZodType<Reference> = z.strictObject({
   locked: z.boolean(),
 });
 
+/** A traced edge in mm of the sheet, and the axis that it runs along. */
 export const strokeSchema: z.ZodType<Stroke> = z.strictObject({ id, from: sheetPoint, to: sheetPoint, axis: z.enum(['a', 'b', 'h']) });
 
 function pointIdsRepeat(outline: Outline): boolean {

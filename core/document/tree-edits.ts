@@ -158,10 +158,12 @@ function asGroup(node: DocumentNode): GroupNode {
   return node;
 }
 
+/** What is thrown where an edit names a node that is not there. */
 export function unknownNode(id: string): CoreError {
   return new CoreError('unknown-node', `There is no node “${id}”.`, { id });
 }
 
+/** What is thrown where an edit does not fit the kind of its node. */
 export function wrongKind(node: DocumentNode, wanted: string): CoreError {
   return new CoreError('wrong-kind', `“${node.name}” is a ${node.kind}, not a ${wanted}.`, { id: node.id, actual: node.kind, expected: wanted });
 }

@@ -22,6 +22,7 @@ export const MAX_GROUP_DEPTH = 32;
 /** Most letters of a name. */
 export const MAX_NAME = 200;
 
+/** The sheet: its size in mm, the unit, resolution and drawing scale that it is read in, and its background. */
 export interface Sheet {
   /** Size in mm, whatever the unit. */
   readonly width: number;
@@ -73,6 +74,7 @@ interface NodeBase {
   readonly locked: boolean;
 }
 
+/** Things that are hidden, locked, moved and named together. */
 export interface GroupNode extends NodeBase {
   readonly kind: 'group';
   readonly children: readonly DocumentNode[];
@@ -131,6 +133,7 @@ export interface DimensionNode extends NodeBase {
   readonly colour: Colour;
 }
 
+/** Anything of the contents. */
 export type DocumentNode = GroupNode | ShapeNode | PlacementNode | CopyNode | DimensionNode;
 
 /** Flat artwork, kept as cleaned SVG text of groups, paths, gradients and clips. */
@@ -143,6 +146,7 @@ export interface Artwork {
   readonly height: number;
 }
 
+/** What tones faces: the sun, a lamp where there is one, and the ramp. */
 export interface Light {
   readonly sun: Sun;
   /** A lamp that shines in place of the sun: its place in cells of the world, and how far it reaches, in cells. */
@@ -150,6 +154,7 @@ export interface Light {
   readonly ramp: Ramp;
 }
 
+/** A drawing as data: recipes, never results. Valid by its schema at every door. */
 export interface CheminDocument {
   readonly format: 'chemin';
   readonly version: typeof DOCUMENT_VERSION;

@@ -40,9 +40,11 @@ export function stepsOf(name: SurfaceName): readonly NameStep[] {
 
 /** The two ends of what depth makes. */
 export const END: SurfaceName = 'end';
+/** The face in the plane that a solid was drawn on. */
 export const BASE: SurfaceName = 'base';
 /** The side over the edge that starts at a point, and the one over the rounding of a corner. */
 export const sideName = (point: number): SurfaceName => surfaceName({ word: 'side', key: point });
+/** The side that starts at a point of the outline and runs on smoothly. */
 export const roundName = (point: number): SurfaceName => surfaceName({ word: 'round', key: point });
 
 /** Whether a surface carries what was drawn: its gradients and its line follow the drawn boundary there. */

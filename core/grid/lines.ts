@@ -20,6 +20,7 @@ export interface LineFamily {
   readonly strengths: readonly number[];
 }
 
+/** How lines are thinned and faded with distance. */
 export interface GridLook {
   /** Closest distance of lines in sheet units; where they come closer, only every n-th is drawn, then every n^2-th. */
   readonly closest: number;

@@ -14,6 +14,7 @@ export type Mat34 = readonly [
 /** A 2 x 3 affine map in the order of SVG's `matrix(a b c d e f)`: x' = a x + c y + e, y' = b x + d y + f. */
 export type Affine = readonly [number, number, number, number, number, number];
 
+/** The map that changes nothing. */
 export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
 
 /** The map that does `second` after `first`. */
@@ -31,10 +32,12 @@ export function invertAffine(m: Affine): Affine | null {
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
 
+/** A point under an affine map. */
 export function applyAffine(m: Affine, x: number, y: number): SheetPoint {
   return { x: m[0] * x + m[2] * y + m[4], y: m[1] * x + m[3] * y + m[5] };
 }
 
+/** The product p q: q is applied first. */
 export function multiply33(p: Mat33, q: Mat33): Mat33 {
   const cell = (row: number, col: number): number =>
     (p[row * 3] ?? 0) * (q[col] ?? 0) + (p[row * 3 + 1] ?? 0) * (q[3 + col] ?? 0) + (p[row * 3 + 2] ?? 0) * (q[6 + col] ?? 0);

@@ -2,6 +2,7 @@ import jsep from 'jsep';
 import { measure } from './figures';
 import { mmPer, type Unit } from './units';
 
+/** What a typed sum comes to, or what is wrong with it. */
 export type SumResult = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };
 
 /** Deepest nesting of a typed sum; deeper ones are mistakes, not lengths. */

@@ -78,8 +78,9 @@ export const MAX_PEN_DASHES = 100_000;
  */
 export const SINGULAR = 4e-15;
 
-/** Largest focal length and farthest place in mm that a camera may have: 100 km and 1000 km. */
+/** Largest focal length in mm that a camera may have: 100 km. */
 export const MAX_FOCAL = 1e8;
+/** Farthest place in mm: 1000 km. */
 export const MAX_FAR = 1e9;
 
 /** Cells within which two places are one: sums of coordinates of up to a million cells are right to 1e-10. */

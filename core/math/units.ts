@@ -1,6 +1,7 @@
 /** The units in which lengths of the sheet are shown and typed. Everything is kept in mm. */
 export type Unit = 'mm' | 'cm' | 'in' | 'pt' | 'px';
 
+/** The units that lengths of the sheet are read in. */
 export const UNITS: readonly Unit[] = ['mm', 'cm', 'in', 'pt', 'px'];
 
 const MM_PER_INCH = 25.4;

@@ -6,6 +6,7 @@ import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matr
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 import type { HandedSheet } from './handed';
 
+/** What a PDF has besides the sheet: its name, and aids for printers. */
 export interface PdfOptions {
   readonly title: string;
   /** A bar of 100 mm with its name, to check the print with a ruler. */

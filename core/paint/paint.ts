@@ -48,10 +48,12 @@ export type Gradient =
   | { readonly kind: 'linear'; readonly from: PlanePoint; readonly to: PlanePoint; readonly stops: readonly PaintStop[] }
   | { readonly kind: 'radial'; readonly centre: PlanePoint; readonly edge: PlanePoint; readonly stops: readonly PaintStop[] };
 
+/** What an area is filled with: one colour, or a gradient with handles in the plane. */
 export type Fill = Colour | Gradient;
 
 /** The separable blend modes of W3C Compositing 1, and `normal`. */
 export const BLENDS = ['normal', 'multiply', 'screen', 'overlay', 'darken', 'lighten', 'soft-light', 'hard-light', 'difference'] as const;
+/** How a thing mixes with what lies under it. */
 export type Blend = (typeof BLENDS)[number];
 
 /** A line drawn along a boundary. */
@@ -80,6 +82,7 @@ export interface Paint {
   readonly blend?: Exclude<Blend, 'normal'>;
 }
 
+/** The forms that a colour of a paint is written in. */
 export const COLOUR_FORM = /^(#[0-9a-f]{6}|swatch:[\w-]+?([+-]\d{1,2})?)$/;
 
 /** A swatch's id and the shift of its lightness in hundredths, or null for a plain colour. */

@@ -33,10 +33,12 @@ export function sideLine({ width, join }: LinePaint, path: Path, colour: string)
   return { kind: 'path', path, fill: null, rule: 'nonzero', line: style };
 }
 
+/** How a thing is laid over what lies under it, by its paint. */
 export function lookOf({ strength, blend }: Paint): Look {
   return strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
 }
 
+/** An area of the sheet as something that can be pointed at. */
 export function visibleArea(node: string, face: SurfaceName, { polygon, holes }: Area): Visible {
   return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
 }
@@ -48,8 +50,10 @@ export function normalKey({ a, b, h }: WorldPoint): number {
 
 /** How a whole thing is laid over what lies under it. */
 export type Look = Pick<GroupMark, 'strength' | 'blend'>;
+/** Laid over with full strength. */
 export const PLAIN: Look = { strength: 1 };
 
+/** What one part of a thing is painted with, and where it can be pointed at. */
 export interface Painted {
   readonly node: string;
   readonly name: string;
@@ -74,6 +78,7 @@ export function groupByNode(painted: readonly Painted[]): GroupMark[] {
 
 const seams = new WeakMap<Ink, LineStyle>();
 
+/** The line in the colour of a face that closes the hair line to its neighbour. One object for each ink. */
 export function seam(ink: Ink): LineStyle {
   let style = seams.get(ink);
   if (!style) seams.set(ink, (style = seamOf(ink)));

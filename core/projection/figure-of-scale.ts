@@ -3,6 +3,7 @@ import { sheetFromWorld, type Projection } from './projection';
 
 /** Height of the standing figure's eyes and of its crown, in metres. */
 export const FIGURE_EYES_M = 1.6;
+/** Height in metres of the figure that stands for scale. */
 export const FIGURE_HEIGHT_M = 1.71;
 
 /**

@@ -49,6 +49,7 @@ export function axesOf({ kind }: Plane): (typeof PLANE_AXES)[AxisPlaneKind] | nu
   return kind === 'sheet' || kind === 'free' ? null : PLANE_AXES[kind];
 }
 
+/** The flat sheet itself. */
 export const SHEET_PLANE: Plane = { kind: 'sheet', offset: 0 };
 
 /** The axes that u, v and the normal of a plane run along. */
@@ -58,6 +59,7 @@ export const PLANE_AXES: Readonly<Record<AxisPlaneKind, { readonly u: Axis; read
   right: { u: 'a', v: 'h', across: 'b' },
 };
 
+/** What planes are called. */
 export const PLANE_NAMES: Readonly<Record<PlaneKind, string>> = {
   floor: 'floor',
   left: 'left wall',

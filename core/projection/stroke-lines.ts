@@ -11,6 +11,7 @@ export interface TracedStroke {
 /** What the picture is taken for. `auto`: parallel where strokes do not converge beyond what noise explains. */
 export type SolveAs = 'auto' | 'parallel' | 'one' | 'two' | 'three';
 
+/** What is known besides the strokes: what they are taken for, the middle and width of the picture in mm, and the size of a px. */
 export interface SolveOptions {
   readonly as: SolveAs;
   /** The middle of the picture, in mm of the sheet; taken for the principal point where none is given. */
@@ -36,6 +37,7 @@ export interface Line {
   readonly half: number;
 }
 
+/** A stroke by its middle in mm of the sheet, its unit direction and half of its length. A stroke without a length has no direction (NaN). */
 export function lineOf({ from, to, axis }: TracedStroke): Line {
   const length = Math.hypot(to.x - from.x, to.y - from.y);
   return { axis, mx: (from.x + to.x) / 2, my: (from.y + to.y) / 2, dx: (to.x - from.x) / length, dy: (to.y - from.y) / length, half: length / 2 };

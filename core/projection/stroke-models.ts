@@ -7,6 +7,7 @@ import type { CameraAngles } from './vanishing';
 /** How many times better the rest has to agree without a stroke for it to be called wrong. */
 export const WRONG_RATIO = 9;
 
+/** What strokes can be solved for. */
 export type Perspective = 'one' | 'two' | 'three' | 'cropped';
 
 /** A family of cameras: how parameters make one, and where to start looking. Lengths are in picture widths. */
@@ -22,6 +23,7 @@ const FOCALS = [0.45, 0.9, 1.8, 4];
 /** The focal length that one-point perspectives are given, in picture widths: an angle of view of 45 degrees. */
 const ONE_POINT_FOCAL = 1.207;
 
+/** The models by what they are for. Angles in degrees, lengths in widths of the picture. */
 export const MODELS: Readonly<Record<Perspective, Model>> = {
   // Where b meets, and the roll.
   one: {
@@ -75,6 +77,7 @@ export const MODELS: Readonly<Record<Perspective, Model>> = {
   },
 };
 
+/** How far each line misses the vanishing point that a model gives its axis, in px. */
 export function residualsOf(lines: readonly Line[], model: Model, options: SolveOptions): (p: readonly number[]) => readonly number[] {
   return (p) => {
     const camera = model.camera(p, options);
@@ -98,8 +101,10 @@ export function fitModel(strokes: readonly TracedStroke[], model: Model, options
     .reduce((p, q) => (q.cost < p.cost ? q : p));
 }
 
+/** The steps by which the numbers of a model are changed for its derivatives. */
 export const STEPS = (model: Model): readonly number[] => new Array<number>(model.size).fill(1e-5);
 
+/** The better of the fit from a start that is near and of one from the model's own starts. Costs five fits more than the first. */
 export function refit(strokes: readonly TracedStroke[], model: Model, options: SolveOptions, start: readonly number[]): Fit {
   const near = fitLeastSquares(residualsOf(strokes.map(lineOf), model, options), start, STEPS(model));
   const afresh = fitModel(strokes, model, options);

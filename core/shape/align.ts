@@ -4,6 +4,7 @@ import type { PlaneBox } from './outline';
 
 /** Sides of boxes that are brought to one line; `low` and `high` are along the direction's own sense. */
 export type Side = 'low' | 'middle' | 'high';
+/** Along u or along v of a plane. */
 export type Direction = 'u' | 'v';
 
 const ends = (box: PlaneBox, along: Direction): readonly [number, number] => (along === 'u' ? [box.minU, box.maxU] : [box.minV, box.maxV]);

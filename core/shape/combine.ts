@@ -10,6 +10,7 @@ import { outlineOfRings, ringsOf, type Outline } from './outline';
 import { chordsOf, outlineSegments, pointAt, type Segment } from './segments';
 import { refineCrossing, reverseSegment, sliceSegment } from './split';
 
+/** How areas are combined. */
 export type Combining = 'union' | 'subtract' | 'intersect' | 'exclude';
 
 const CLIP_TYPES: Readonly<Record<Combining, ClipType>> = {

@@ -11,6 +11,7 @@ export const MAX_PIECES = 500;
 /** A piece of a division: a length in cells, or `rest`, which shares with the others of its kind what is left. */
 export type Size = number | 'rest';
 
+/** The sizes that were typed, or what is wrong with them. */
 export type SizesResult = { readonly ok: true; readonly sizes: readonly Size[] } | { readonly ok: false; readonly message: string };
 
 /**
@@ -44,6 +45,7 @@ export function parseSizes(text: string, scale: LengthScale, cell: number): Size
   return { ok: true, sizes };
 }
 
+/** The spans of a division in cells, or why there are none. */
 export type SpansResult = { readonly ok: true; readonly spans: readonly (readonly [number, number])[] } | { readonly ok: false; readonly message: string };
 
 /**

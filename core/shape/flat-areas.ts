@@ -37,6 +37,7 @@ export function ringArea(ring: Path64): number {
   return twice / 2;
 }
 
+/** The sum of the signed areas of rings: what they bound, holes left out. */
 export const ringsArea = (rings: readonly Path64[]): number => rings.reduce((sum, ring) => sum + ringArea(ring), 0);
 
 /** Whether a place lies inside of a ring, outside of it, or on it. */

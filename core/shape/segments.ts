@@ -35,6 +35,7 @@ export interface ConicSegment {
   readonly corner: boolean;
 }
 
+/** A piece of a boundary in cells of its plane. */
 export type Segment = LineSegment | CubicSegment | ConicSegment;
 
 /**

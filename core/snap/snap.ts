@@ -15,6 +15,7 @@ export type CatchKind =
 
 /** The kinds that can be switched off, by the names of their groups. */
 export const CATCH_GROUPS = ['point', 'intersection', 'middle', 'centre', 'crossing', 'perpendicular', 'spacing', 'edge', 'grid line', 'alignment'] as const;
+/** A kind of thing that catching can be switched off for. */
 export type CatchGroup = (typeof CATCH_GROUPS)[number];
 
 /** What was caught: the plane point that takes the pointer's place, and what it belongs to. */
@@ -26,6 +27,7 @@ export interface Caught extends PlanePoint {
   readonly also?: PlanePoint;
 }
 
+/** How the pointer catches: the plane on the sheet, screen px to a sheet unit, and what is left out. */
 export interface CatchOptions {
   /** Homography from the plane's cells to the sheet. */
   readonly sheetFromPlane: Mat33;

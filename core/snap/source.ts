@@ -9,6 +9,7 @@ export interface CatchSource {
   readonly chords: readonly (readonly [PlanePoint, PlanePoint])[];
 }
 
+/** Nothing to catch. */
 export const NO_SOURCE: CatchSource = { points: [], edges: [], centres: [], chords: [] };
 
 /** Everything of several sources. */

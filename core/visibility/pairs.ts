@@ -169,6 +169,7 @@ function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[]
   return details;
 }
 
+/** How the surfaces of one body lie to one another; none for a convex one. */
 export function ownDetails(links: Links): readonly Detail[] {
   const { body, surfaces } = links.drawn;
   return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true));
