@@ -1,4 +1,9 @@
-import type { Look } from './surface';
+/** How the drawing is looked at. */
+export interface Look {
+  readonly zoom: number;
+  readonly panX: number;
+  readonly panY: number;
+}
 
 /** Ms without another change of look after which a picture is painted sharp again. */
 const SHARPEN_MS = 260;

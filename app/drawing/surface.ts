@@ -19,19 +19,12 @@ import type { Aid } from './aids.service';
 import { paintMarksOnCanvas, paintOnCanvas } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
-import { MovedPicture } from './moved-picture';
+import { MovedPicture, type Look } from './moved-picture';
 import { paintAid, tracePolygon } from './paint-aids';
 import { hatchPath, planeColour, signOf } from './signs';
 
 /** Things from which on a picture is moved as it was painted while the sheet is panned and zoomed. */
 const LARGE = 300;
-
-/** How the drawing is looked at. */
-export interface Look {
-  readonly zoom: number;
-  readonly panX: number;
-  readonly panY: number;
-}
 
 interface PictureLook extends Look {
   readonly grid: boolean;

@@ -28,7 +28,8 @@ import {
 } from './schema';
 import { followFaces } from './inscribed';
 import { movedNodes } from './move';
-import { addedUnder, arranged, changedNodes, grouped, replaced, ungrouped, withoutNodes, wrongKind } from './tree-edits';
+import { changedNodes, wrongKind } from './changed-nodes';
+import { addedUnder, arranged, grouped, replaced, ungrouped, withoutNodes } from './tree-edits';
 import { recounted } from './recount';
 import type { Bitmap, CheminDocument, DocumentNode, PlacementNode, Reference } from './types';
 

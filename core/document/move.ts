@@ -3,7 +3,7 @@ import { mapPaint } from '../paint/paint';
 import { axesOf, type Plane } from '../projection/planes';
 import { moveOutline } from '../shape/outline';
 import { shiftedMove, type CellMove } from '../geometry/rigid';
-import { changedNodes, idsInside } from './tree-edits';
+import { changedNodes, idsInside } from './changed-nodes';
 import { idsWithin, nodesById } from './tree';
 import type { Anchor, CheminDocument, DocumentNode } from './types';
 

@@ -1,43 +1,7 @@
-import { CoreError } from '../math/errors';
 import { independentCopy } from './copy';
-import type { Edit } from './edits';
+import { unknownNode, wrongKind } from './changed-nodes';
 import { findNode, flattenTree, idsWithin } from './tree';
 import type { CheminDocument, DocumentNode, GroupNode } from './types';
-
-/** Ids of everything that lies in one of these groups, at any depth. */
-export function idsInside(nodes: readonly DocumentNode[], groups: ReadonlyMap<string, unknown>): readonly string[] {
-  return nodes.flatMap((node) => {
-    if (node.kind !== 'group') return [];
-    return groups.has(node.id) ? node.children.flatMap(idsWithin) : idsInside(node.children, groups);
-  });
-}
-
-/**
- * The nodes with those that are named changed, in one pass over the tree; what holds none of them is shared. What a
- * group holds is changed before the group itself.
- * @throws CoreError `unknown-node`
- */
-export function changedNodes<T>(
-  document: CheminDocument,
-  changes: ReadonlyMap<string, T>,
-  change: (node: DocumentNode, how: T) => DocumentNode,
-): readonly DocumentNode[] {
-  const left = new Set(changes.keys());
-  const visit = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
-    let next: DocumentNode[] | null = null;
-    for (let i = 0; i < nodes.length && left.size > 0; i++) {
-      const node = nodes[i]!;
-      const children = node.kind === 'group' ? visit(node.children) : null;
-      const inside = node.kind === 'group' && children !== node.children ? { ...node, children: children! } : node;
-      const now = left.delete(node.id) ? change(inside, changes.get(node.id)!) : inside;
-      if (now !== node) (next ??= [...nodes])[i] = now;
-    }
-    return next ?? nodes;
-  };
-  const nodes = visit(document.nodes);
-  for (const id of left) throw unknownNode(id);
-  return nodes;
-}
 
 /** Things put under one that stands at the top level, or at the end. */
 export function addedUnder(nodes: readonly DocumentNode[], added: readonly DocumentNode[], before: string | undefined): readonly DocumentNode[] {
@@ -115,7 +79,10 @@ export function replaced(document: CheminDocument, targets: readonly string[], n
 }
 
 /** Things keep their order; what would lie in itself stays where it is. */
-export function arranged(document: CheminDocument, { ids: targets, parent, before }: Extract<Edit, { kind: 'arrange' }>): readonly DocumentNode[] {
+export function arranged(
+  document: CheminDocument,
+  { ids: targets, parent, before }: { readonly ids: readonly string[]; readonly parent: string | null; readonly before: string | null },
+): readonly DocumentNode[] {
   const order = flattenTree(document.nodes).map(({ node }) => node);
   const into = parent === null ? null : findNode(document, parent);
   if (parent !== null && into?.kind !== 'group') throw into ? wrongKind(into, 'group') : unknownNode(parent);
@@ -134,7 +101,10 @@ export function arranged(document: CheminDocument, { ids: targets, parent, befor
 }
 
 /** The new group stands where the last of its members stood, members in their order. */
-export function grouped(document: CheminDocument, edit: Extract<Edit, { kind: 'group' }>): readonly DocumentNode[] {
+export function grouped(
+  document: CheminDocument,
+  edit: { readonly ids: readonly string[]; readonly id: string; readonly name: string },
+): readonly DocumentNode[] {
   const wanted = new Set(edit.ids);
   const members: DocumentNode[] = [];
   for (const id of edit.ids) if (!findNode(document, id)) throw unknownNode(id);
@@ -156,14 +126,4 @@ export function grouped(document: CheminDocument, edit: Extract<Edit, { kind: 'g
 function asGroup(node: DocumentNode): GroupNode {
   if (node.kind !== 'group') throw wrongKind(node, 'group');
   return node;
-}
-
-/** What is thrown where an edit names a node that is not there. */
-export function unknownNode(id: string): CoreError {
-  return new CoreError('unknown-node', `There is no node “${id}”.`, { id });
-}
-
-/** What is thrown where an edit does not fit the kind of its node. */
-export function wrongKind(node: DocumentNode, wanted: string): CoreError {
-  return new CoreError('wrong-kind', `“${node.name}” is a ${node.kind}, not a ${wanted}.`, { id: node.id, actual: node.kind, expected: wanted });
 }
