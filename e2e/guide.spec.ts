@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { expect, openEmpty, test, type Grid } from './support';
+import { expect, openDemo, openEmpty, test, type Grid } from './support';
 
 /** The guide for the first drawing, part by part: its heading, and the names and keys that it speaks of. */
 const PARTS = readFileSync('docs/guide/first-drawing.md', 'utf8')
@@ -120,4 +120,23 @@ test('the first guide can be followed to the letter: its steps, the names that i
     const known = readFileSync('docs/guide/keys.md', 'utf8');
     for (const key of keys) if (KEY.test(key) && !/^\d$/.test(key)) expect([title, key, known.includes(key)]).toEqual([title, key, true]);
   }
+});
+
+test('every stage has a page of the guide, which comes with the application', async ({ page }) => {
+  await openDemo(page);
+  for (const stage of ['Projection', 'Draw', 'Build', 'Light', 'Artwork', 'Output']) {
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: stage, exact: true }).click();
+    const link = page.getByRole('link', { name: `Guide: ${stage}` });
+    const answer = await page.request.get(new URL((await link.getAttribute('href'))!, page.url()).href);
+    expect([stage, answer.status(), /<h1>.+<\/h1>/.test(await answer.text())]).toEqual([stage, 200, true]);
+  }
+  const opened = page.waitForEvent('popup');
+  await page.getByRole('link', { name: 'Guide: Output' }).click();
+  const guide = await opened;
+  await expect(guide.getByRole('heading', { level: 1 })).toBeVisible();
+  // Its pictures come along.
+  const pictures = guide.locator('img');
+  expect(await pictures.count()).toBeGreaterThan(2);
+  for (const image of await pictures.all())
+    expect(await image.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth))).toBeGreaterThan(100);
 });

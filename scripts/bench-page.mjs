@@ -2,5 +2,5 @@
 import { ensureBuild, ensurePackages, run } from './prepare.mjs';
 
 ensurePackages();
-ensureBuild();
+await ensureBuild();
 run('npx', ['playwright', 'test', '-c', 'bench/page.config.ts', '--reporter=line']);

@@ -2,6 +2,6 @@
 import { bundle, ensureBuild, ensurePackages, run } from './prepare.mjs';
 
 ensurePackages();
-ensureBuild();
+await ensureBuild();
 bundle('bench/main.ts', 'dist/bench/main.mjs');
 run(process.execPath, ['dist/bench/main.mjs']);

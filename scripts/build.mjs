@@ -2,4 +2,4 @@
 import { ensureBuild, ensurePackages } from './prepare.mjs';
 
 ensurePackages();
-ensureBuild();
+await ensureBuild();

@@ -35,7 +35,20 @@ export function ensurePackages() {
 }
 
 /** Everything that the built application is made from. */
-const SOURCES = ['app', 'core', 'demo', 'workers', 'server', 'angular.json', 'ngsw-config.json', 'tsconfig.json', 'tsconfig.app.json', 'package-lock.json'];
+const SOURCES = [
+  'app',
+  'core',
+  'demo',
+  'workers',
+  'server',
+  'docs/guide',
+  'scripts/guide.mjs',
+  'angular.json',
+  'ngsw-config.json',
+  'tsconfig.json',
+  'tsconfig.app.json',
+  'package-lock.json',
+];
 
 function sourceHash() {
   const hash = createHash('sha256');
@@ -48,17 +61,24 @@ function sourceHash() {
   return hash.digest('hex');
 }
 
-export function ensureBuild() {
+export async function ensureBuild() {
   const stamp = join(root, 'dist', '.build-stamp');
   const wanted = sourceHash();
   if (existsSync(join(root, 'dist/app/index.html')) && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Building …');
-  build();
+  await build();
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, wanted);
 }
 
-export function build() {
+/** The guide's pages, which the application brings along. */
+export async function guide() {
+  const { writeGuide } = await import('./guide.mjs');
+  writeGuide(root, join(root, 'dist/guide'));
+}
+
+export async function build() {
+  await guide();
   run('npx', ['--no-install', 'ng', 'build'], { env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
   bundle('server/main.ts', 'dist/server/main.mjs');
 }

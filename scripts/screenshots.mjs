@@ -7,7 +7,7 @@ import { CHROMIUM, ensureBrowser, ensureBuild, ensurePackages, root } from './pr
 
 ensurePackages();
 ensureBrowser();
-ensureBuild();
+await ensureBuild();
 const port = 4318;
 const out = join(root, process.argv[2] ?? 'docs/screenshots');
 mkdirSync(out, { recursive: true });

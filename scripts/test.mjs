@@ -51,7 +51,7 @@ try {
 }
 
 console.log('\n— build');
-ensureBuild();
+await ensureBuild();
 count(true);
 
 const browser = join(reports, 'browser.json');

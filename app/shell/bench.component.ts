@@ -22,6 +22,9 @@ import { ViewStore } from '../state/view.store';
         }
       </ul>
       <ng-container *ngComponentOutlet="bench()" />
+      @if (guide(); as page) {
+        <a class="guide" [href]="'guide/' + page + '.html'" target="_blank" rel="noopener">Guide: {{ title() }}</a>
+      }
     </section>
   `,
   styles: `
@@ -65,6 +68,12 @@ import { ViewStore } from '../state/view.store';
       border: 0;
       background: none;
     }
+    .guide {
+      justify-self: start;
+      padding: 4px 0;
+      color: var(--ink-2);
+      font-size: 13px;
+    }
     .tool {
       display: flex;
       align-items: center;
@@ -100,6 +109,7 @@ export class BenchComponent {
 
   protected readonly title = computed(() => this.stages.links.find(({ name }) => name === this.view.stage())?.title ?? '');
   protected readonly tools = computed(() => this.stages.current()?.tools ?? []);
+  protected readonly guide = computed(() => this.stages.current()?.guide ?? null);
   /** Settings that have come, by their stages. */
   private readonly benches = signal<ReadonlyMap<string, Type<unknown>>>(new Map());
   protected readonly bench = computed(() => this.benches().get(this.view.stage()) ?? null);
