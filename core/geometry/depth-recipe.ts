@@ -1,16 +1,12 @@
-import earcut from 'earcut';
-import { isConvex } from '../math/polygon';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { planeFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
-import { boundsArea, chordsOf, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
+import { boundsArea, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
-import { boundsOf, flatPoints, type Body, type Facet, type Surface, type Wire } from './body';
+import { boundsOf, flatPoints, type Body, type Surface, type Wire } from './body';
+import { FACET, flatFacets, ruledFacets } from './facets';
 import { BASE, END, roundName, sideName, type SurfaceName } from './names';
 import type { Ruled } from './ruled';
-
-/** Distance in cells between curved sides and their facets, and between curved boundaries and their corners. */
-export const FACET = 0.004;
 
 /** Sine of the angle under which two curves count as running on smoothly: what rounding handles to ticks leaves. */
 const SMOOTH = 1e-3;
@@ -73,26 +69,6 @@ export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFra
     straight: !outline.holes && !isCurved(outline),
     bothSides,
   };
-}
-
-/** A flat surface in convex pieces: itself, or its triangles by ear clipping. */
-function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly (readonly number[])[], normal: WorldPoint): readonly Facet[] {
-  const coords = rings.map((ring) => ring.flatMap(({ u, v }) => [u, v]));
-  if (loops.length === 1 && (coords[0]!.length === 6 || isConvex(coords[0]!))) return [{ corners: loops[0]!, normal }];
-  const corners = loops.flatMap((loop) => [...loop]);
-  const starts = coords.slice(0, -1).reduce<number[]>((at, ring) => [...at, (at.at(-1) ?? 0) + ring.length / 2], []);
-  const indices = earcut(coords.flat(), starts);
-  const facets: Facet[] = [];
-  for (let i = 0; i + 2 < indices.length; i += 3) {
-    const at = indices.slice(i, i + 3).map((k) => ({ a: corners[3 * k]!, b: corners[3 * k + 1]!, h: corners[3 * k + 2]! })) as [
-      WorldPoint,
-      WorldPoint,
-      WorldPoint,
-    ];
-    const turn = dotWorld(crossWorld(subtractWorld(at[1], at[0]), subtractWorld(at[2], at[0])), normal);
-    if (turn !== 0) facets.push({ corners: flatPoints(turn > 0 ? at : [at[0], at[2], at[1]]), normal });
-  }
-  return facets;
 }
 
 function solidBody(outline: Outline, frame: PlaneFrame, depth: number): Body {
@@ -175,25 +151,3 @@ function runsOn(p: Segment, q: Segment): boolean {
   const lengths = Math.hypot(s.u, s.v) * Math.hypot(t.u, t.v);
   return lengths > 0 && s.u * t.u + s.v * t.v > 0 && Math.abs(s.u * t.v - s.v * t.u) < SMOOTH * lengths;
 }
-
-/** Flat pieces along the generators; those without area are left out. */
-export function ruledFacets({ directrix, rims: [near, far], sense }: Ruled): readonly Facet[] {
-  const facets: Facet[] = [];
-  directrix.forEach((segment, i) => {
-    const chords = chordsOf(segment, FACET);
-    let from = segment.from;
-    chords.forEach((to, k) => {
-      const [p, q] = sense > 0 ? [from, to] : [to, from];
-      from = to;
-      const corners = [worldFromPlane(near, p), worldFromPlane(near, q), worldFromPlane(far, q), worldFromPlane(far, p)];
-      const normal = unitWorld(crossWorld(subtractWorld(corners[2]!, corners[0]!), subtractWorld(corners[3]!, corners[1]!)));
-      // At an apex two corners are one.
-      const distinct = corners.filter((corner, c) => c === 0 || !samePlace(corner, corners[c - 1]!));
-      if (!normal || distinct.length < 3) return;
-      facets.push({ corners: flatPoints(distinct), normal, from: i + k / chords.length, to: i + (k + 1) / chords.length });
-    });
-  });
-  return facets;
-}
-
-const samePlace = (p: WorldPoint, q: WorldPoint): boolean => p.a === q.a && p.b === q.b && p.h === q.h;

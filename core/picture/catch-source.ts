@@ -1,6 +1,6 @@
 import type { CheminDocument, ShapeNode } from '../document/types';
 import { surfaceRings, type Body, type Surface } from '../geometry/body';
-import { FACET } from '../geometry/depth-recipe';
+import { FACET } from '../geometry/facets';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { axesOf, planeFrame, planeKey, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';

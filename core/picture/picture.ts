@@ -14,7 +14,7 @@ import { drawRings } from '../shape/draw-segments';
 import { ringsOf } from '../shape/outline';
 import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import { flattenOutline, isCurved } from '../shape/segments';
-import { FACET } from '../geometry/depth-recipe';
+import { FACET } from '../geometry/facets';
 import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutSurface } from '../visibility/cut';

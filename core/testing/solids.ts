@@ -1,5 +1,6 @@
 import { boundsOf, type Body, type Surface } from '../geometry/body';
-import { depthBody, flatSurface, ruledFacets } from '../geometry/depth-recipe';
+import { depthBody, flatSurface } from '../geometry/depth-recipe';
+import { ruledFacets } from '../geometry/facets';
 import type { Ruled } from '../geometry/ruled';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { axesInCamera } from '../projection/camera';

@@ -2,6 +2,7 @@ import { signedArea } from '../math/polygon';
 import { CLEAR_OF_NEAR, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
+import { FACET, finerFacets } from '../geometry/facets';
 import { clipLineNear, clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
 import { facing, type EyeMatrix } from '../projection/projection';
@@ -36,6 +37,9 @@ export interface Stretch {
   readonly to: number;
 }
 
+/** How many times closer than usual facets come to the true surface where surfaces cut through each other. */
+export const FINER = 64;
+
 /** Half the width in mm that a line has for the order, where its paint does not say. */
 export const THIN = 0.1;
 
@@ -47,6 +51,7 @@ export class DrawnSurface {
   private areas: readonly Area[] | null = null;
   private drawn: Path | null = null;
   private measured: readonly number[] | null = null;
+  private fine: DrawnSurface | null = null;
 
   constructor(
     readonly view: View,
@@ -80,6 +85,12 @@ export class DrawnSurface {
   /** Room round the facets within which the true boundary lies. */
   get room(): number {
     return this.stretch !== null || (this.surface !== null && !this.surface.straight) ? CORNERS : 0;
+  }
+
+  /** The same with facets so close to the true surface that cuts along them are seen as they are. */
+  get finer(): DrawnSurface {
+    if (this.room === 0) return this;
+    return (this.fine ??= finerSurface(this));
   }
 
   private get isOneFacet(): boolean {
@@ -275,19 +286,36 @@ function turningPlace(value: (s: number) => number, from: number, atFrom: number
   return (low + high) / 2;
 }
 
+/** The facets of a ruled surface that stand for one of its stretches and are turned to the viewer. */
+function stretchFacets(view: View, facets: readonly Facet[], stretch: Stretch, n: number): readonly DrawnFacet[] {
+  const { projection } = view.sight;
+  const drawn: DrawnFacet[] = [];
+  for (const facet of facets) {
+    const middle = (facet.from! + facet.to!) / 2;
+    if (!within(stretch, middle, n)) continue;
+    const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
+    const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
+    const polygon = near && projectLoop(projection, facet.corners, false);
+    if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
+  }
+  return drawn;
+}
+
+function finerSurface({ view, surface, normal, stretch }: DrawnSurface): DrawnSurface {
+  const facets = finerFacets(surface!, FACET / FINER);
+  if (stretch && surface!.form.kind !== 'flat') {
+    return new DrawnSurface(view, surface, stretchFacets(view, facets, stretch, surface!.form.directrix.length), normal, stretch);
+  }
+  const frame = surface!.form.kind === 'flat' ? surface!.form.frame : null;
+  const near = nearnessOf(view.sight, normal, frame!.origin)!;
+  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, near, dotWorld(normal, frame!.normal) < 0), normal);
+}
+
 function ruledParts(view: View, surface: Surface, ruled: Ruled): readonly DrawnSurface[] {
   const { projection } = view.sight;
   const n = ruled.directrix.length;
   return seenStretches(projection, ruled).flatMap((stretch) => {
-    const drawn: DrawnFacet[] = [];
-    for (const facet of surface.facets) {
-      const middle = (facet.from! + facet.to!) / 2;
-      if (!within(stretch, middle, n)) continue;
-      const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
-      const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
-      const polygon = near && projectLoop(projection, facet.corners, false);
-      if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
-    }
+    const drawn = stretchFacets(view, surface.facets, stretch, n);
     if (drawn.length === 0) return [];
     const normal = ruledNormal(ruled, ((stretch.from + stretch.to) / 2) % n);
     const length = Math.hypot(normal.a, normal.b, normal.h) || 1;

@@ -1,6 +1,6 @@
 import { clipToConvex, signedArea } from '../math/polygon';
 import { COPLANAR, CUTS_THROUGH, CUTS_THROUGH_CURVED, TOUCHING } from '../math/tolerances';
-import type { DrawnFacet, DrawnSurface } from './drawn-body';
+import { FINER, type DrawnFacet, type DrawnSurface } from './drawn-body';
 
 /** How two drawn surfaces lie to one another: the first in front, behind, in one plane with it, or apart on the sheet. */
 export interface Relation {
@@ -49,6 +49,14 @@ interface Overlap {
  * cut through each other are in front of each other in parts, which are told.
  */
 export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
+  const relation = compared(f, g, CUTS_THROUGH_CURVED);
+  if (!relation.reversed || (f.room === 0 && g.room === 0)) return relation;
+  // What shows along the cut is how close the facets are: with finer ones its curve is right to a ten-thousandth of a cell.
+  return compared(f.finer, g.finer, CUTS_THROUGH_CURVED / FINER);
+}
+
+/** @param curvedCut of the larger gap between curved surfaces, what the smaller has to exceed */
+function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation {
   let [most, least, overlap, scale] = [0, 0, 0, 0];
   const overlaps: Overlap[] = [];
   const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
@@ -79,7 +87,7 @@ export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
   const curved = f.stretch !== null || g.stretch !== null;
   const front = most >= -least;
   const lesser = Math.min(most, -least);
-  if (lesser <= COPLANAR * (scale + 1) || (curved && lesser <= CUTS_THROUGH_CURVED * widest)) return front ? FRONT : BEHIND;
+  if (lesser <= COPLANAR * (scale + 1) || (curved && lesser <= curvedCut * widest)) return front ? FRONT : BEHIND;
   const parts = overlaps.map((part) => ({ ahead: halfOf(part, 1), beyond: halfOf(part, -1) }));
   const [ahead, beyond] = [parts.flatMap((part) => part.ahead ?? []), parts.flatMap((part) => part.beyond ?? [])];
   const strip = (front ? beyond : ahead).reduce((sum, part) => sum + Math.abs(signedArea(part)), 0);
