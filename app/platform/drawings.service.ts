@@ -15,7 +15,8 @@ import {
   type Step,
 } from '@core';
 import type { OpeningWorker } from '../../workers/opening.worker';
-import { CheminDatabase, type Draft, type StoredAsset, type StoredDrawing, type StoredStep } from './database';
+import type { CheminDatabase, Draft, StoredAsset, StoredDrawing, StoredStep } from './database';
+import { openStorage } from './storage';
 import { assetsNamed, currentFormat, slimDocument, slimStep } from './slim';
 import { startOpeningWorker } from './start-opening-worker';
 import { WorkerRunner } from './worker-runner';
@@ -71,12 +72,13 @@ export class UnreadableError extends Error {
 /** Drawings in the browser's storage: kept, listed, renamed, copied, deleted and brought back. */
 @Injectable({ providedIn: 'root' })
 export class DrawingsService {
-  protected readonly db: CheminDatabase = new CheminDatabase();
+  private readonly storage = openStorage();
   private readonly runner = new WorkerRunner<OpeningWorker>(startOpeningWorker, LIMIT_MS, false);
 
   /** All drawings that are not deleted, or all that are; the last changed first. */
   async list(deleted: boolean): Promise<readonly StoredDrawing[]> {
-    const all = await this.db.drawings.orderBy('changed').reverse().toArray();
+    const db = await this.storage();
+    const all = await db.drawings.orderBy('changed').reverse().toArray();
     return all.filter((drawing) => drawing.deleted > 0 === deleted).map((drawing) => ({ ...drawing, document: currentFormat(drawing.document) }));
   }
 
@@ -92,21 +94,24 @@ export class DrawingsService {
 
   /** In the worker, which reads storage itself, so that nothing of it passes through the page twice; where it stops, the page does it. */
   private async openThere(id: string): Promise<Found | null> {
-    await this.db.open();
-    return (await this.runner.run('open', [this.db.name, id])) as Found | null;
+    const db = await this.storage();
+    await db.open();
+    return (await this.runner.run('open', [db.name, id])) as Found | null;
   }
 
   private async openHere(id: string): Promise<Found | null> {
-    const stored = await this.db.drawings.get(id);
+    const db = await this.storage();
+    const stored = await db.drawings.get(id);
     if (!stored) return null;
-    const rows = await this.db.steps.where('drawing').equals(id).sortBy('index');
+    const rows = await db.steps.where('drawing').equals(id).sortBy('index');
     const opened = openKept(stored, rows.map(({ step }) => step), await this.svgsFor(stored, rows)); // prettier-ignore
     return { opened, rest: stored };
   }
 
   /** The SVGs that a stored drawing and its steps name. */
   private async svgsFor(stored: StoredDrawing, rows: readonly StoredStep[]): Promise<ReadonlyMap<string, string>> {
-    const found = await this.db.assets.bulkGet([...svgsOfKept(stored, rows.map(({ step }) => step))]); // prettier-ignore
+    const db = await this.storage();
+    const found = await db.assets.bulkGet([...svgsOfKept(stored, rows.map(({ step }) => step))]); // prettier-ignore
     return new Map(found.flatMap((asset) => (asset ? [[asset.hash, new TextDecoder().decode(asset.bytes)] as const] : [])));
   }
 
@@ -122,9 +127,10 @@ export class DrawingsService {
 
   /** Keeps bytes that have their names already. */
   async bringAll(assets: Assets): Promise<void> {
+    const db = await this.storage();
     for (const [hash, bytes] of assets) this.brought.set(hash, new Blob([bytes as Uint8Array<ArrayBuffer>]));
     try {
-      await this.db.assets.bulkPut([...assets].map(([hash, bytes]) => ({ hash, bytes })));
+      await db.assets.bulkPut([...assets].map(([hash, bytes]) => ({ hash, bytes })));
     } catch {
       // Saving tries again, and says so where it cannot.
     }
@@ -138,9 +144,10 @@ export class DrawingsService {
 
   /** An asset as a blob, at once where it was brought in here; null where it is not there. */
   async assetBlob(hash: string): Promise<Blob | null> {
+    const db = await this.storage();
     const brought = this.brought.get(hash);
     if (brought) return brought;
-    const stored = await this.db.assets.get(hash);
+    const stored = await db.assets.get(hash);
     return stored ? new Blob([stored.bytes as Uint8Array<ArrayBuffer>]) : null;
   }
 
@@ -156,8 +163,9 @@ export class DrawingsService {
 
   /** Everything that storage keeps of a drawing, as it is, as text: for saving what cannot be read. */
   async raw(id: string): Promise<string> {
-    const stored = await this.db.drawings.get(id);
-    const steps = await this.db.steps.where('drawing').equals(id).sortBy('index');
+    const db = await this.storage();
+    const stored = await db.drawings.get(id);
+    const steps = await db.steps.where('drawing').equals(id).sortBy('index');
     const svgs = stored ? await this.svgsFor(stored, steps) : new Map<string, string>();
     const drawing = stored && { ...stored, document: withSvgs(stored.document, svgs), base: withSvgs(stored.base, svgs) };
     return JSON.stringify({ format: 'chemin-raw', drawing, steps: steps.map((row) => row.step) }, null, 1) + '\n';
@@ -169,21 +177,22 @@ export class DrawingsService {
    * @throws BehindError where another page has saved since
    */
   async save({ history, draft, revision, savedSteps }: DrawingToSave): Promise<number> {
+    const db = await this.storage();
     const document = presentDocument(history);
     let same = 0;
     while (same < savedSteps.length && savedSteps[same] === history.steps[same]) same++;
     const fresh = await Promise.all(history.steps.slice(same).map(slimStep));
     const [slim, base] = [await slimDocument(document), await slimDocument(history.base)];
     const missing = await this.missing(document, [slim.assets, base.assets, ...fresh.map((step) => step.assets)]);
-    return this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.assets, async () => {
-      if (missing.length > 0) await this.db.assets.bulkPut(missing);
-      const before = await this.db.drawings.get(document.id);
+    return db.transaction('rw', db.drawings, db.steps, db.assets, async () => {
+      if (missing.length > 0) await db.assets.bulkPut(missing);
+      const before = await db.drawings.get(document.id);
       if (before && before.revision !== revision) throw new BehindError();
       if (savedSteps.length > same) {
-        await this.db.steps.where('[drawing+index]').between([document.id, same], [document.id, Infinity]).delete();
+        await db.steps.where('[drawing+index]').between([document.id, same], [document.id, Infinity]).delete();
       }
-      await this.db.steps.bulkPut(fresh.map(({ step }, i) => ({ drawing: document.id, index: same + i, step })));
-      await this.db.drawings.put({
+      await db.steps.bulkPut(fresh.map(({ step }, i) => ({ drawing: document.id, index: same + i, step })));
+      await db.drawings.put({
         id: document.id,
         name: document.name,
         changed: Date.now(),
@@ -201,11 +210,12 @@ export class DrawingsService {
 
   /** What has to be written of the assets that a document needs: those that storage does not have. */
   private async missing(document: CheminDocument, svgs: readonly Assets[]): Promise<readonly StoredAsset[]> {
+    const db = await this.storage();
     const wanted = new Map(svgs.flatMap((assets) => [...assets]));
     const names = new Set([...wanted.keys(), ...document.bitmaps.map(({ asset }) => asset)]);
     if (names.size === 0) return [];
     const there = new Set(
-      await this.db.assets
+      await db.assets
         .where('hash')
         .anyOf([...names])
         .primaryKeys(),
@@ -238,35 +248,39 @@ export class DrawingsService {
   }
 
   async setDeleted(id: string, deleted: boolean): Promise<void> {
-    await this.db.drawings.update(id, { deleted: deleted ? Date.now() : 0 });
+    const db = await this.storage();
+    await db.drawings.update(id, { deleted: deleted ? Date.now() : 0 });
   }
 
   /** Deletes for good what was deleted before. */
   async erase(id: string): Promise<void> {
-    await this.db.transaction('rw', this.db.drawings, this.db.steps, this.db.assets, async () => {
-      await this.db.steps.where('drawing').equals(id).delete();
-      await this.db.drawings.delete(id);
-      await this.dropUnused();
+    const db = await this.storage();
+    await db.transaction('rw', db.drawings, db.steps, db.assets, async () => {
+      await db.steps.where('drawing').equals(id).delete();
+      await db.drawings.delete(id);
+      await this.dropUnused(db);
     });
   }
 
   /** Gives up every asset that no drawing, deleted ones too, and none of their steps name any more. */
-  private async dropUnused(): Promise<void> {
+  private async dropUnused(db: CheminDatabase): Promise<void> {
     const used = new Set<string>();
     const note = (names: readonly string[]): void => names.forEach((name) => used.add(name));
-    await this.db.drawings.each((drawing) => {
+    await db.drawings.each((drawing) => {
       note(assetsNamed(drawing.document, []));
       note(assetsNamed(drawing.base, []));
     });
-    await this.db.steps.each((row) => note(assetsNamed(null, [row.step])));
-    await this.db.assets.bulkDelete((await this.db.assets.toCollection().primaryKeys()).filter((key) => !used.has(key)));
+    await db.steps.each((row) => note(assetsNamed(null, [row.step])));
+    await db.assets.bulkDelete((await db.assets.toCollection().primaryKeys()).filter((key) => !used.has(key)));
   }
 
   async setting(key: string): Promise<unknown> {
-    return (await this.db.settings.get(key))?.value;
+    const db = await this.storage();
+    return (await db.settings.get(key))?.value;
   }
 
   async setSetting(key: string, value: unknown): Promise<void> {
-    await this.db.settings.put({ key, value });
+    const db = await this.storage();
+    await db.settings.put({ key, value });
   }
 }

@@ -50,7 +50,7 @@ export class PictureService {
     const alone = this.view.alone();
     return alone ? onlyThese(document, new Set(alone)) : document;
   });
-  readonly picture = computed(() => this.maker.make(this.seen()));
+  readonly picture = computed(() => this.maker.make(this.seen(), this.documents.preview() !== null));
   readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
 
   /**

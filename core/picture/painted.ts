@@ -4,7 +4,7 @@ import { IDENTITY } from '../math/matrix';
 import type { WorldPoint } from '../math/points';
 import type { LinePaint, Paint } from '../paint/paint';
 import type { Path } from '../shape/path';
-import type { Area } from '../visibility/drawn-body';
+import type { Area, DrawnSurface } from '../visibility/drawn-body';
 
 /** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
 const SEAM = 0.12;
@@ -52,6 +52,34 @@ export function normalKey({ a, b, h }: WorldPoint): number {
 export type Look = Pick<GroupMark, 'strength' | 'blend'>;
 /** Laid over with full strength. */
 export const PLAIN: Look = { strength: 1 };
+
+/**
+ * What a surface is painted with. Where it can be pointed at is found when it is first asked for: while the camera
+ * moves, nobody points.
+ */
+export class PaintedSurface implements Painted {
+  private found: readonly Visible[] | null = null;
+
+  constructor(
+    readonly node: string,
+    readonly name: string,
+    readonly look: Look,
+    readonly marks: readonly Mark[],
+    private readonly part: DrawnSurface,
+    /** What is left of it where something was cut out. */
+    private readonly cut: readonly Area[] | null,
+    /** The artwork on it. */
+    private readonly placed: readonly Painted[],
+  ) {}
+
+  get visible(): readonly Visible[] {
+    if (this.found) return this.found;
+    const face = this.part.surface!.name;
+    const visible = (this.cut ?? this.part.outline).map((area) => visibleArea(this.node, face, area));
+    for (const { visible: on } of this.placed) visible.push(...on);
+    return (this.found = visible);
+  }
+}
 
 /** What one part of a thing is painted with, and where it can be pointed at. */
 export interface Painted {

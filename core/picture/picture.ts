@@ -20,7 +20,7 @@ import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
-import { groupByNode, joined, lookOf, normalKey, PLAIN, seam, sideLine, visibleArea, type Painted, type Visible } from './painted';
+import { groupByNode, joined, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
 import { roundFill, tonedFrom, type Toned } from './round-tones';
 import { stageFrom, type Stage } from './stage';
 
@@ -77,9 +77,12 @@ export class PictureMaker {
     this.tonesOf = light;
   }
 
-  /** The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top. */
-  make(document: CheminDocument): Picture {
-    const pieces = this.making(document);
+  /**
+   * The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top.
+   * @param quick for a frame of a gesture: where round things cut through each other, the cut follows their facets
+   */
+  make(document: CheminDocument, quick = false): Picture {
+    const pieces = this.making(document, quick);
     for (;;) {
       const { done, value } = pieces.next();
       if (done) return value;
@@ -90,12 +93,15 @@ export class PictureMaker {
    * The same in pieces of about a millisecond, but for the order of many things, which is one piece: for who may not be
    * kept waiting. Another picture may not be made in between.
    */
-  *making(document: CheminDocument): Generator<undefined, Picture> {
+  *making(document: CheminDocument, quick = false): Generator<undefined, Picture> {
     const stage = this.stageOf(document);
     this.lightUp(document);
     const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage);
     if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
-    const { order, through } = this.order.update(space.map(({ drawn }) => drawn.drawn));
+    const { order, through } = this.order.update(
+      space.map(({ drawn }) => drawn.drawn),
+      quick,
+    );
     const uncut = new Set<string>();
     const painted = under;
     for (const part of order) {
@@ -107,13 +113,14 @@ export class PictureMaker {
       if (painted.length % PIECE === 0) yield;
     }
     for (const part of over) painted.push(part);
-    const visible: Visible[] = [];
-    for (const part of painted) for (const one of part.visible) visible.push(one);
+    let visible: readonly Visible[] | null = null;
     const crossing = new Set([...through].map((i) => space[i]!.node.owner));
     return {
       sheet: document.sheet,
       marks: groupByNode(painted),
-      visible,
+      get visible() {
+        return (visible ??= visibleOf(painted));
+      },
       uncut: [...uncut],
       through: [...crossing],
     };
@@ -249,17 +256,14 @@ export class PictureMaker {
     // Where something was cut out of it, a seam would run over what is in front there.
     const own: Mark[] = this.filled(light, stage, paint, part, path, map, solid && !line && cut === null);
     own.push(...joined(own, lines));
-    const areas = cut ?? part.outline;
     const face = surface.name;
-    const visible: Visible[] = areas.map((area) => visibleArea(owner, face, area));
     const placed = on.flatMap(({ node: placement, artwork, drawn: there }): readonly Painted[] => {
       const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
-      return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas })] : [];
+      return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas: cut ?? part.outline })] : [];
     });
     own.push(...groupByNode(placed));
-    for (const art of placed) visible.push(...art.visible);
     const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
-    return { node: owner, name, look, marks: own.length > 0 && solid ? [group] : own, visible };
+    return new PaintedSurface(owner, name, look, own.length > 0 && solid ? [group] : own, part, cut, placed);
   }
 
   /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seam closes hair lines */
@@ -335,6 +339,12 @@ interface OnFace {
   readonly drawn: DrawnNode;
   readonly node: PlacementNode;
   readonly artwork: Artwork | undefined;
+}
+
+function visibleOf(painted: readonly Painted[]): readonly Visible[] {
+  const visible: Visible[] = [];
+  for (const part of painted) for (const one of part.visible) visible.push(one);
+  return visible;
 }
 
 /** Areas of surfaces that did not change keep their corners' identity. */

@@ -20,9 +20,11 @@ export interface View {
   readonly directions: readonly number[];
 }
 
-/** A convex piece of a drawn surface on the sheet: clockwise, and how near its plane is everywhere. */
-export interface DrawnFacet extends Nearness {
+/** A convex piece of a drawn surface on the sheet, clockwise. */
+export interface DrawnFacet {
   readonly polygon: readonly number[];
+  /** How near its plane is everywhere; null where it lies in the plane of its surface: see `DrawnSurface.nearness`. */
+  readonly near: Nearness | null;
 }
 
 /** An area of the sheet: flat coordinates in mm of its boundary and of what is left out inside. */
@@ -52,6 +54,7 @@ export class DrawnSurface {
   private drawn: Path | null = null;
   private measured: readonly number[] | null = null;
   private fine: DrawnSurface | null = null;
+  private plane: Nearness | null = null;
 
   constructor(
     readonly view: View,
@@ -85,6 +88,19 @@ export class DrawnSurface {
   /** Room round the facets within which the true boundary lies. */
   get room(): number {
     return this.stretch !== null || (this.surface !== null && !this.surface.straight) ? CORNERS : 0;
+  }
+
+  /** How near the plane of one of its facets is to the viewer; made when it is first asked for. */
+  nearness({ near }: DrawnFacet): Nearness {
+    return near ?? (this.plane ??= this.planeNearness());
+  }
+
+  private planeNearness(): Nearness {
+    const { form, loops } = this.surface!;
+    const [loop] = loops;
+    const on = loop ? { a: loop[0]!, b: loop[1]!, h: loop[2]! } : form.kind === 'flat' ? form.frame.origin : null;
+    // Surfaces along the line of sight are not drawn, so there is one.
+    return nearnessOf(this.view.sight, this.normal, on!)!;
   }
 
   /** The same with facets so close to the true surface that cuts along them are seen as they are. */
@@ -162,18 +178,16 @@ function flatPart(view: View, surface: Surface): DrawnSurface | null {
     turned = -turned;
   }
   if (turned <= 0 || turned * turned < EDGE_ON * sightSquare(projection, first.a, first.b, first.h)) return null;
-  const near = nearnessOf(view.sight, normal, first);
-  if (!near) return null;
   const back = normal !== form!.frame.normal;
-  const facets = drawnFacets(projection, surface.facets, near, back);
+  const facets = drawnFacets(projection, surface.facets, back);
   return facets.length === 0 ? null : new DrawnSurface(view, surface, facets, normal);
 }
 
-function drawnFacets(projection: EyeMatrix, facets: readonly Facet[], near: Nearness, back: boolean): readonly DrawnFacet[] {
+function drawnFacets(projection: EyeMatrix, facets: readonly Facet[], back: boolean): readonly DrawnFacet[] {
   const drawn: DrawnFacet[] = [];
   for (const facet of facets) {
     const polygon = projectLoop(projection, facet.corners, back);
-    if (polygon) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
+    if (polygon) drawn.push({ polygon, near: null });
   }
   return drawn;
 }
@@ -296,7 +310,7 @@ function stretchFacets(view: View, facets: readonly Facet[], stretch: Stretch, n
     const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
     const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
     const polygon = near && projectLoop(projection, facet.corners, false);
-    if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, p: near.p, q: near.q, r: near.r });
+    if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, near });
   }
   return drawn;
 }
@@ -307,8 +321,7 @@ function finerSurface({ view, surface, normal, stretch }: DrawnSurface): DrawnSu
     return new DrawnSurface(view, surface, stretchFacets(view, facets, stretch, surface!.form.directrix.length), normal, stretch);
   }
   const frame = surface!.form.kind === 'flat' ? surface!.form.frame : null;
-  const near = nearnessOf(view.sight, normal, frame!.origin)!;
-  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, near, dotWorld(normal, frame!.normal) < 0), normal);
+  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, dotWorld(normal, frame!.normal) < 0), normal);
 }
 
 function ruledParts(view: View, surface: Surface, ruled: Ruled): readonly DrawnSurface[] {
@@ -366,7 +379,7 @@ function wireParts(view: View, wire: Wire, half: number): readonly DrawnSurface[
     const facets: DrawnFacet[] = [];
     for (let i = 0; i + 3 < line.length; i += 2) {
       const polygon = ribbon(line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!, half);
-      if (polygon) facets.push({ polygon, p: near.p, q: near.q, r: near.r });
+      if (polygon) facets.push({ polygon, near });
     }
     return facets.length === 0 ? [] : [new DrawnSurface(view, null, facets, frame.normal, null, wire, line)];
   });

@@ -28,9 +28,12 @@ export interface OrderedSurface {
 export class OrderKeeper {
   private readonly pairs = new PairKeeper();
 
-  /** The paint order of these bodies; the same objects as last time cost nothing to compare again. */
-  update(bodies: readonly DrawnBody[]): PaintOrder {
-    return new Sorting(this.pairs.update(bodies)).run();
+  /**
+   * The paint order of these bodies; the same objects as last time cost nothing to compare again.
+   * @param quick for a picture that lasts a frame: see `relate`
+   */
+  update(bodies: readonly DrawnBody[], quick = false): PaintOrder {
+    return new Sorting(this.pairs.update(bodies), quick).run();
   }
 }
 
@@ -67,7 +70,10 @@ class Sorting {
   private readonly through = new Set<number>();
   private readonly order: OrderedSurface[] = [];
 
-  constructor(private readonly all: readonly Links[]) {
+  constructor(
+    private readonly all: readonly Links[],
+    private readonly quick: boolean,
+  ) {
     this.first = new Int32Array(all.length + 1);
     all.forEach(({ drawn }, i) => (this.first[i + 1] = this.first[i]! + drawn.surfaces.length));
     this.total = this.first[all.length]!;
@@ -129,7 +135,7 @@ class Sorting {
   private open(pair: Pair): void {
     this.opened.add(pair);
     const [f, g] = [this.first[pair.f.index]!, this.first[pair.g.index]!];
-    for (const detail of detailsOf(pair)) this.await(f + detail.f, g + detail.g, detail.relation);
+    for (const detail of detailsOf(pair, this.quick)) this.await(f + detail.f, g + detail.g, detail.relation);
   }
 
   /** Puts a body in the queue that it belongs to, if it can be painted at all. */

@@ -17,6 +17,8 @@ export interface Pair {
   /** Which is wholly in front; null where their surfaces have to be compared one by one. */
   front: Links | null;
   details: readonly Detail[] | null;
+  /** The details were compared quickly. */
+  quick: boolean;
 }
 
 /** What is known of one body: the bodies that it overlaps, as links, so that no look-up stands in the way. */
@@ -147,22 +149,26 @@ function link(watcher: Watcher, f: Links, g: Links): void {
   if (f.drawn.surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
   const relation = relateBodies(watcher, f.drawn.body, g.drawn.body);
   if (relation === 'apart') return;
-  const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null };
+  const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null, quick: false };
   f.pairs.push(pair);
   g.pairs.push(pair);
 }
 
-/** How the surfaces of a pair lie to one another, compared once. */
-export function detailsOf(pair: Pair): readonly Detail[] {
-  return (pair.details ??= compared(pair.f.drawn.surfaces, pair.g.drawn.surfaces, false));
+/** How the surfaces of a pair lie to one another, compared once; once more where it was compared quickly before. */
+export function detailsOf(pair: Pair, quick = false): readonly Detail[] {
+  if (!pair.details || (pair.quick && !quick)) {
+    pair.details = compared(pair.f.drawn.surfaces, pair.g.drawn.surfaces, false, quick);
+    pair.quick = quick;
+  }
+  return pair.details;
 }
 
-function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean): readonly Detail[] {
+function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean, quick: boolean): readonly Detail[] {
   const details: Detail[] = [];
   for (let i = 0; i < some.length; i++) {
     for (let j = same ? i + 1 : 0; j < others.length; j++) {
       if (!rangesOverlap(some[i]!.ranges, others[j]!.ranges)) continue;
-      const relation = relate(some[i]!, others[j]!);
+      const relation = relate(some[i]!, others[j]!, quick);
       if (relation.kind !== 'apart') details.push({ f: i, g: j, relation });
     }
   }
@@ -172,5 +178,5 @@ function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[]
 /** How the surfaces of one body lie to one another; none for a convex one. */
 export function ownDetails(links: Links): readonly Detail[] {
   const { body, surfaces } = links.drawn;
-  return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true));
+  return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true, false));
 }

@@ -1,5 +1,6 @@
 import { clipToConvex, signedArea } from '../math/polygon';
 import { COPLANAR, CUTS_THROUGH, CUTS_THROUGH_CURVED, TOUCHING } from '../math/tolerances';
+import type { Nearness } from '../projection/sight';
 import { FINER, type DrawnFacet, type DrawnSurface } from './drawn-body';
 
 /** How two drawn surfaces lie to one another: the first in front, behind, in one plane with it, or apart on the sheet. */
@@ -38,8 +39,8 @@ export function rangesOverlap(s: readonly number[], t: readonly number[]): boole
 
 /** An overlap of two facets, and which of them is how much nearer there. */
 interface Overlap {
-  readonly f: DrawnFacet;
-  readonly g: DrawnFacet;
+  readonly f: Nearness;
+  readonly g: Nearness;
   readonly area: Float64Array;
 }
 
@@ -47,10 +48,11 @@ interface Overlap {
  * Compares two surfaces where they overlap on the sheet. Each facet of one is clipped to each of the other, and the
  * difference of their nearness, affine over the overlap, is taken at its corners; the largest gap decides. Surfaces that
  * cut through each other are in front of each other in parts, which are told.
+ * @param quick leaves round surfaces as they come where they cut through each other, for pictures that last a frame
  */
-export function relate(f: DrawnSurface, g: DrawnSurface): Relation {
+export function relate(f: DrawnSurface, g: DrawnSurface, quick = false): Relation {
   const relation = compared(f, g, CUTS_THROUGH_CURVED);
-  if (!relation.reversed || (f.room === 0 && g.room === 0)) return relation;
+  if (quick || !relation.reversed || (f.room === 0 && g.room === 0)) return relation;
   // What shows along the cut is how close the facets are: with finer ones its curve is right to a ten-thousandth of a cell.
   return compared(f.finer, g.finer, CUTS_THROUGH_CURVED / FINER);
 }
@@ -69,16 +71,17 @@ function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation
       const length = clippedTo(piece.polygon, other.polygon);
       if (length === 0) continue;
       const part = clipped.subarray(0, length);
+      const [n, m] = [f.nearness(piece), g.nearness(other)];
       overlap += Math.abs(signedArea(part));
-      const [p, q, r] = [piece.p - other.p, piece.q - other.q, piece.r - other.r];
+      const [p, q, r] = [n.p - m.p, n.q - m.q, n.r - m.r];
       for (let at = 0; at < length; at += 2) {
         const gap = p * clipped[at]! + q * clipped[at + 1]! + r;
         if (gap > most) most = gap;
         if (gap < least) least = gap;
-        scale = Math.max(scale, Math.abs(piece.p * clipped[at]! + piece.q * clipped[at + 1]! + piece.r), Math.abs(piece.r), Math.abs(other.r));
+        scale = Math.max(scale, Math.abs(n.p * clipped[at]! + n.q * clipped[at + 1]! + n.r), Math.abs(n.r), Math.abs(m.r));
       }
-      if (most > 0 && least < 0) overlaps.push({ f: piece, g: other, area: part.slice() });
-      else if (f.facets.length > 1 || g.facets.length > 1) overlaps.push({ f: piece, g: other, area: part.slice() });
+      if (most > 0 && least < 0) overlaps.push({ f: n, g: m, area: part.slice() });
+      else if (f.facets.length > 1 || g.facets.length > 1) overlaps.push({ f: n, g: m, area: part.slice() });
     }
   }
   if (!(overlap > TOUCHING * extent * extent)) return APART;

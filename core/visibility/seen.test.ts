@@ -7,7 +7,7 @@ import { randomFrom, runs } from '../testing/random';
 import { FAMILIES, rayThrough, rings, scene, truthAt, type Solid } from '../testing/solids';
 import { cutPath } from './cut';
 import { drawBody, rangeDirections, type Area } from './drawn-body';
-import { OrderKeeper } from './order';
+import { OrderKeeper, type PaintOrder } from './order';
 
 interface Part {
   readonly solid: Solid;
@@ -80,5 +80,19 @@ describe('what is painted, and can be pointed at, is what a ray meets first', ()
       expect(compared).toBeGreaterThan(POINTS / 6);
       expect(wrong).toBe(0);
     }
+  });
+
+  it('is exact again after quick looks while something was dragged', () => {
+    const projection = projectionFrom(FAMILIES[0]![1]);
+    const sight = sightFrom(projection);
+    const view = { sight, directions: rangeDirections(sight) };
+    const bodies = scene(61, 14, ['box', 'angle', 'cylinder', 'cone'], true).map(({ body }) => drawBody(view, body));
+    const cutsOf = ({ order }: PaintOrder): readonly number[] => order.map(({ cuts }) => (cuts ?? []).reduce((sum, { polygon }) => sum + polygon.length, 0));
+    const exact = cutsOf(new OrderKeeper().update(bodies));
+    const keeper = new OrderKeeper();
+    expect(cutsOf(keeper.update(bodies, true))).not.toEqual(exact);
+    expect(cutsOf(keeper.update(bodies))).toEqual(exact);
+    // What is known exactly serves quick looks too.
+    expect(cutsOf(keeper.update(bodies, true))).toEqual(exact);
   });
 });
