@@ -118,3 +118,4 @@ export * from './visibility/order';
 export * from './visibility/regions';
 export * from './visibility/relation';
 export * from './visibility/separate';
+export * from './visibility/stretches';

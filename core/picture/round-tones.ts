@@ -4,7 +4,7 @@ import { IDENTITY } from '../math/matrix';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
-import { ruledPath, type Stretch } from '../visibility/drawn-body';
+import { ruledPath, type Stretch } from '../visibility/stretches';
 import { FOUND_PARAMETER } from '../math/tolerances';
 
 /** Steps of 1/255 by which a colour between two stops may miss the true tone, and by which neighbouring strips may differ. */
