@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
 import { bytesOf, digestOf } from '../math/digest';
-import type { Checked, Problem } from '../math/errors';
+import { refuse, type Checked, type Problem } from '../math/errors';
 import { readProject, writeProject } from './read';
 import { namedArtworks, type Assets } from './named-artworks';
 import type { CheminDocument } from './types';
@@ -95,8 +95,4 @@ async function outsourced(text: string, into: Map<string, Uint8Array>): Promise<
     }),
   );
   return JSON.stringify({ ...data, bitmaps });
-}
-
-function refuse(code: string, path: string, message: string): Checked<never> {
-  return { ok: false, problems: [{ code, path, message }] };
 }

@@ -1,4 +1,4 @@
-import type { Checked, Problem } from '../math/errors';
+import { refuse, type Checked, type Problem } from '../math/errors';
 import { toPresentVersion } from './migrations';
 import type { GridSettings } from '../grid/settings';
 import type { ProjectionSetup } from '../projection/setup';
@@ -150,10 +150,6 @@ function checkedBy(schema: typeof documentSchema, data: unknown): ReturnType<typ
 /** A path as people read it: `nodes[2].plane.offset`. */
 export function pathText(path: readonly PropertyKey[]): string {
   return path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : text ? `${text}.${String(part)}` : String(part)), '');
-}
-
-function refuse(code: string, path: string, message: string): Checked<never> {
-  return { ok: false, problems: [{ code, path, message: path ? `${message} (${path})` : message }] };
 }
 
 function tooDeepAt(text: string): number | null {

@@ -1,5 +1,5 @@
 import { Inflate, strFromU8 } from 'fflate';
-import type { Checked } from '../math/errors';
+import { refuse, type Checked } from '../math/errors';
 
 /** Bounds of an archive: files in it, letters of a name, bytes of one file and of all, and how many times they may grow. */
 const MOST_FILES = 2000;
@@ -23,11 +23,6 @@ interface Entry {
   readonly size: number;
   readonly offset: number;
 }
-
-const refuse = (code: string, path: string, message: string): Checked<never> => ({
-  ok: false,
-  problems: [{ code, path, message: path ? `${message} (${path})` : message }],
-});
 
 /**
  * The files of a ZIP archive (PKWARE's APPNOTE 6.3: stored and deflated files, no encryption, no 64-bit sizes). Its own

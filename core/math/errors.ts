@@ -27,3 +27,8 @@ export interface Problem {
 /** What a door for foreign data gives back: the value, or every problem that was found. */
 export type Checked<T> =
   { readonly ok: true; readonly value: T; readonly notes: readonly Problem[] } | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** A refusal of foreign data for one reason: a stable code, the place in the data or an empty text, and words for people. */
+export function refuse(code: string, path: string, message: string): Checked<never> {
+  return { ok: false, problems: [{ code, path, message: path ? `${message} (${path})` : message }] };
+}
