@@ -2,7 +2,12 @@
 const shared = {
   roots: ['<rootDir>'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
-  moduleNameMapper: { '^@core$': '<rootDir>/core/index.ts', '^@archive$': '<rootDir>/core/document/archive.ts', '^@combine$': '<rootDir>/core/shape/combine.ts', '^@demo$': '<rootDir>/demo/index.ts' },
+  moduleNameMapper: {
+    '^@core$': '<rootDir>/core/index.ts',
+    '^@archive$': '<rootDir>/core/document/archive.ts',
+    '^@combine$': '<rootDir>/core/shape/combine.ts',
+    '^@demo$': '<rootDir>/demo/index.ts',
+  },
 };
 const esbuild = '<rootDir>/scripts/jest-transform.cjs';
 module.exports = {
