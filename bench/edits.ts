@@ -22,7 +22,7 @@ import { median, type Row } from './measure';
 import { boxScene } from './scenes';
 
 /** Cylinders beside each other, as many as boxes in a scene to be compared with. */
-export function cylinders(count: number): CheminDocument {
+function cylinders(count: number): CheminDocument {
   const side = Math.ceil(Math.sqrt(count));
   const nodes = Array.from({ length: count }, (_, i): ShapeNode => {
     const outline = ellipseOutline({ u: (i % side) * 2.5, v: Math.floor(i / side) * 2.5 }, { u: 1, v: 1 });

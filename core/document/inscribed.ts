@@ -38,10 +38,11 @@ export function inscribedIn(host: ShapeNode, name: SurfaceName): InscribedCircle
  */
 export function followFaces(before: CheminDocument, after: CheminDocument): CheminDocument {
   if (before.nodes === after.nodes) return after;
+  const changed = changedIds(before, after);
   const follow = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
     let next: DocumentNode[] | null = null;
     nodes.forEach((node, i) => {
-      const now = followedNode(node, before, after, follow);
+      const now = followedNode(node, before, after, changed, follow);
       if (now !== node) (next ??= [...nodes])[i] = now;
     });
     return next ?? nodes;
@@ -50,18 +51,45 @@ export function followFaces(before: CheminDocument, after: CheminDocument): Chem
   return nodes === after.nodes ? after : { ...after, nodes };
 }
 
+const nodeSets = new WeakMap<readonly DocumentNode[], ReadonlySet<DocumentNode>>();
+
+/** Ids of what an edit changed or added; null where it took something away. A gesture asks in every frame. */
+function changedIds(before: CheminDocument, after: CheminDocument): ReadonlySet<string> | null {
+  let known = nodeSets.get(before.nodes);
+  if (!known) nodeSets.set(before.nodes, (known = new Set(nodesById(before.nodes).values())));
+  const changed = new Set<string>();
+  let left = known.size;
+  const visit = (nodes: readonly DocumentNode[]): void => {
+    for (const node of nodes) {
+      if (known.has(node)) left--;
+      else {
+        changed.add(node.id);
+        if (nodesById(before.nodes).has(node.id)) left--;
+      }
+      if (node.kind === 'group') visit(node.children);
+    }
+  };
+  visit(after.nodes);
+  return left === 0 ? changed : null;
+}
+
 function followedNode(
   node: DocumentNode,
   before: CheminDocument,
   after: CheminDocument,
+  changed: ReadonlySet<string> | null,
   follow: (nodes: readonly DocumentNode[]) => readonly DocumentNode[],
 ): DocumentNode {
   if (node.kind === 'group') {
     const children = follow(node.children);
     return children === node.children ? node : { ...node, children };
   }
-  if (node.kind === 'shape') return node.inscribed ? followed(node, before, after) : node;
-  return node.kind === 'placement' && node.target.kind === 'face' ? carriedByHost(node, node.target, before, after) : node;
+  if (node.kind === 'shape') {
+    const { inscribed } = node;
+    return inscribed && (!changed || changed.has(inscribed.node) || changed.has(node.id)) ? followed(node, before, after) : node;
+  }
+  if (node.kind !== 'placement' || node.target.kind !== 'face' || (changed && !changed.has(node.target.node))) return node;
+  return carriedByHost(node, node.target, before, after);
 }
 
 function carriedByHost(
