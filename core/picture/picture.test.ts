@@ -8,6 +8,10 @@ import { escapeXml, svgFromSheet } from '../output/paint-svg';
 import type { PlaneKind } from '../projection/planes';
 import { projectionFrom, sheetFromWorld } from '../projection/projection';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
+import { signedArea } from '../math/polygon';
+import { frameFamily } from '../projection/framing';
+import { flattenPath } from '../shape/path';
+import { subjectOf } from './subject';
 import { catchSource } from './catch-source';
 import { pickAt } from './pick';
 import { PictureMaker } from './picture';
@@ -44,6 +48,28 @@ describe('the picture', () => {
     expect(Math.hypot(ends[1]![0]! - end.x, ends[1]![1]! - end.y)).toBeLessThan(0.6);
     expect([...through].sort()).toEqual(['block', 'line']);
     expect(Array.from(there)).toEqual(own.path.coords);
+  });
+
+  it('cuts a line that lies in its plane as the area that it is there', () => {
+    const outline = outlineThrough([{ u: -3, v: 2 }, { u: 0.25, v: 2 }], false); // prettier-ignore
+    const line: ShapeNode = {
+      ...shape('line', 'floor', 1, [0, 0], [1, 1]),
+      outline,
+      paint: { fill: null, line: { colour: '#2b2f36', width: 2, on: 'plane' } },
+    };
+    const block = shape('block', 'floor', 0, [0, 0], [4, 4], 2);
+    const empty = documentWith(block, line);
+    const subject = subjectOf(empty, new PictureMaker().stageOf(empty));
+    const projection = frameFamily('two-point', subject, { middle: { x: 150, y: 100 }, width: 200, height: 130 });
+    const reach = (document: CheminDocument): number => {
+      const mark = new PictureMaker().make({ ...document, projection }).marks.find(({ node }) => node === 'line')!.marks[0] as PathMark;
+      expect(mark.fill).not.toBeNull();
+      return flattenPath(mark.path, 0.01).reduce((sum, ring) => sum + Math.abs(signedArea(ring)), 0);
+    };
+    const [whole, cut] = [reach(documentWith(line)), reach(empty)];
+    // A thirteenth of the line lies inside of the block.
+    expect(cut).toBeLessThan(whole * 0.96);
+    expect(cut).toBeGreaterThan(whole * 0.7);
   });
 
   it('paints what is nearer later, whatever the order of the document', () => {

@@ -17,7 +17,7 @@ import { flattenOutline, isCurved } from '../shape/segments';
 import { FACET } from '../geometry/facets';
 import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
-import { cutSurface } from '../visibility/cut';
+import { cutPath, cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { groupByNode, joined, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
@@ -221,7 +221,7 @@ export class PictureMaker {
     const painted =
       drawn.node.kind === 'placement'
         ? paintPlacement(stage, drawn, drawn.node, artworks.get(drawn.node.artwork), null, left && { path, areas: left.parts })
-        : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on);
+        : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on, cuts);
     return (kept[index] = { node: drawn.node, on, cuts, painted, failed: left?.failed ?? false });
   }
 
@@ -234,6 +234,7 @@ export class PictureMaker {
     path: Path,
     cut: readonly Area[] | null,
     on: readonly OnFace[],
+    cuts: readonly Area[] | null,
   ): Painted {
     const { surface, wire } = part;
     const { owner } = drawn;
@@ -246,7 +247,9 @@ export class PictureMaker {
     const colour = line ? plainColour(line.colour, this.swatches) : '';
     const plane = map && { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
     if (!surface) {
-      const marks = line && plane ? [lineMark(line, path, node.outline, plane, colour)] : [];
+      const drawnLine = line && plane ? lineMark(line, path, node.outline, plane, colour) : null;
+      // Where a line is an area of its plane, what is cut out of it is cut out of that.
+      const marks = drawnLine ? [cuts && drawnLine.fill ? { ...drawnLine, path: cutPath(drawnLine.path, cuts).path } : drawnLine] : [];
       return { node: owner, name, look, marks, visible: (cut ?? part.outline).map(({ polygon }) => ({ node: owner, face: null, polygon, open: true })) };
     }
     const solid = node.depth !== 0;
