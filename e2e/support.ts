@@ -86,11 +86,17 @@ export class Grid {
   }
 }
 
+/** Until the page has made its storage: opening it before would make an empty one. */
+async function untilStored(page: Page): Promise<void> {
+  await page.waitForFunction(async () => (await indexedDB.databases()).some(({ name, version }) => name === 'chemin' && (version ?? 0) >= 40));
+}
+
 /** The kept project as the browser's own storage has it. */
 export async function storedDrawing(
   page: Page,
   name: string,
 ): Promise<{ document: { nodes: unknown[]; [key: string]: unknown }; position: number; stepCount: number; draft: unknown }> {
+  await untilStored(page);
   return page.evaluate(
     (wanted) =>
       new Promise((resolve, reject) => {
@@ -110,6 +116,7 @@ export async function storedDrawing(
 
 /** The document of the drawing that is open, as the browser's own storage has it. */
 export async function storedOpen(page: Page): Promise<{ id: string; name: string; document: unknown }> {
+  await untilStored(page);
   return page.evaluate(
     () =>
       new Promise((resolve, reject) => {
