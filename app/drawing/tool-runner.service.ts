@@ -29,8 +29,8 @@ export class ToolRunnerService {
   private readonly regions = inject(RegionsService);
   private readonly painting = inject(PaintingService);
 
-  /** The tool that is chosen; picking while its stage is still to come. */
-  private readonly running = computed((): AnyTool => this.stages.tool(this.view.tool()) ?? PICK);
+  /** The tool that is chosen; picking while its stage is still to come. Stages that come meanwhile bring picking once more. */
+  private readonly running = computed((): AnyTool => this.stages.tool(this.view.tool()) ?? PICK, { equal: (p, q) => p.name === q.name && p.tool === q.tool });
   /** Where it stands; another tool starts afresh. */
   private readonly state = linkedSignal({ source: this.running, computation: ({ tool }): unknown => tool.start() });
   private marked: { readonly state: unknown; readonly tool: string; readonly history: History; readonly selection: readonly string[] } | null = null;

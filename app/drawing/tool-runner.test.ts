@@ -101,6 +101,20 @@ describe('the tool runner', () => {
     expect((store.kept().nodes[0] as ShapeNode).outline.points[2]).toMatchObject({ u: 1.5, v: 2 });
   });
 
+  it('goes on with what is held while further stages come', () => {
+    const { tools, store } = runner(boxNode('box'));
+    tools.point('down', pxOf(FLOOR, 2, 2), how);
+    tools.point('move', pxOf(FLOOR, 4, 2), how);
+    const shown = store.shown();
+    expect(shown).not.toBe(store.kept());
+    const stages = TestBed.inject(StagesService);
+    for (const stage of stages.here()) stages.put({ ...stage, tools: stage.tools.map((tool) => ({ ...tool })) });
+    TestBed.tick();
+    tools.point('move', pxOf(FLOOR, 5, 2), how);
+    tools.point('up', pxOf(FLOOR, 5, 2), how);
+    expect(store.undoLabel()).toBe('move');
+  });
+
   it('keeps the outline that is being drawn, and takes it up in the same drawing', async () => {
     const { tools, view, store } = runner();
     view.setTool('outline');
