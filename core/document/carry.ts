@@ -4,6 +4,7 @@ import { TICKS_PER_CELL, UNIT } from '../math/tolerances';
 import { mapPaint } from '../paint/paint';
 import { axesOf, planeFrame, readingDirections, type AxisPlaneKind, type Plane, type PlaneFrame } from '../projection/planes';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
+import type { DepthWays } from '../geometry/depth-recipe';
 import { artworkFrame, type ArtworkAnchor } from '../geometry/anchor';
 import { carriedFrame } from '../geometry/moved-body';
 import { carryDirection, carryPoint, type RigidMap } from '../geometry/rigid';
@@ -60,7 +61,25 @@ export function carriedShape(node: ShapeNode, map: RigidMap): ShapeNode | null {
   const { plane, point, depth } = carried;
   const outline: Outline = mapOutline(node.outline, (p) => mapPoint(p, point));
   const surfaces = node.surfaces && Object.fromEntries(Object.entries(node.surfaces).map(([name, paint]) => [name, mapPaint(paint, point)]));
-  return { ...node, plane, outline, depth: node.depth === 0 ? 0 : node.depth * depth, paint: mapPaint(node.paint, point), ...(surfaces && { surfaces }) };
+  const ways = mapWays(node, (n) => n * depth, point);
+  return { ...node, plane, outline, depth: node.depth === 0 ? 0 : node.depth * depth, ...ways, paint: mapPaint(node.paint, point), ...(surfaces && { surfaces }) };
+}
+
+/** How depth runs where lengths along the normal and places of the plane are mapped. */
+export function mapWays({ start, lean }: DepthWays, along: (cells: number) => number, point: (p: PlanePoint) => PlanePoint): DepthWays {
+  const [to, from] = lean ? [point(lean), point({ u: 0, v: 0 })] : [null, null];
+  return {
+    ...(start !== undefined && { start: start === 0 ? 0 : along(start) }),
+    ...(to && { lean: { u: exactCells(to.u - from.u), v: exactCells(to.v - from.v) } }),
+  };
+}
+
+/** How far the end is shifted after the outline was turned or mirrored in its plane: it turns with it. */
+export function turnedLean({ lean }: DepthWays, before: Outline, after: Outline): Pick<DepthWays, 'lean'> {
+  const turned = lean && before.points.length === after.points.length ? planeMove(before.points, after.points) : null;
+  if (!lean || !turned) return lean ? { lean } : {};
+  const { cos, sin, flip } = turned;
+  return { lean: { u: exactCells(lean.u * cos - lean.v * flip * sin), v: exactCells(lean.u * sin + lean.v * flip * cos) } };
 }
 
 /** A dimension carried along; null on the sheet. */

@@ -26,6 +26,7 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
+import { turnedLean } from './carry';
 import { followFaces } from './inscribed';
 import { movedNodes } from './move';
 import { changedNodes, wrongKind } from './changed-nodes';
@@ -188,7 +189,7 @@ function changed(node: DocumentNode, edit: ChangeEdit): DocumentNode {
       return { ...node, ...edit, kind: 'dimension' };
     default:
       if (node.kind !== 'shape') throw wrongKind(node, 'shape');
-      if (edit.kind === 'outline') return { ...node, outline: edit.outline };
+      if (edit.kind === 'outline') return { ...node, outline: edit.outline, ...turnedLean(node, node.outline, edit.outline) };
       return edit.kind === 'depth' ? { ...node, depth: edit.depth } : { ...node, plane: edit.plane };
   }
 }
@@ -213,7 +214,7 @@ interface LaidItem {
 function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly DocumentNode[] {
   return changedNodes(document, new Map(items.map((item) => [item.id, item])), (node, { plane, outline, paint }) => {
     if (node.kind !== 'shape') throw wrongKind(node, 'shape');
-    return { ...node, plane, outline, paint: paint ?? node.paint };
+    return { ...node, plane, outline, ...turnedLean(node, node.outline, outline), paint: paint ?? node.paint };
   });
 }
 

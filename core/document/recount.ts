@@ -1,4 +1,5 @@
 import { exactCells } from '../math/exact';
+import { mapWays } from './carry';
 import type { Extent } from '../grid/settings';
 import { mapPaint } from '../paint/paint';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
@@ -31,7 +32,8 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
     if (n.kind === 'shape') {
       const surfaces = n.surfaces && Object.fromEntries(Object.entries(n.surfaces).map(([name, paint]) => [name, mapPaint(paint, scale)]));
       const paint = mapPaint(n.paint, scale);
-      return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth), paint, ...(surfaces && { surfaces }) };
+      const ways = mapWays(n, count, scale);
+      return { ...n, plane: plane(n.plane), outline: outline(n.outline), depth: count(n.depth), ...ways, paint, ...(surfaces && { surfaces }) };
     }
     if (n.kind === 'copy') return { ...n, by: places(n.by) };
     if (n.kind === 'dimension') return { ...n, plane: plane(n.plane), from: anchor(n.from), to: anchor(n.to), apart: count(n.apart) };

@@ -9,6 +9,7 @@ import { dotWorld, type WorldPoint } from '../math/points';
 import { isSurfaceName } from '../geometry/names';
 import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
+import { LEAST_TOP, SOLID_KINDS } from '../solids/forms';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
@@ -189,6 +190,17 @@ const rigidFields = {
   by: worldCells,
 };
 
+/** How depth runs besides straight along the normal. */
+const depthWays = {
+  start: cells.exactOptional(),
+  lean: planePoint.exactOptional(),
+  taper: z
+    .number()
+    .refine((to) => to === 0 || (to >= LEAST_TOP && to <= 100), `what tapers ends in a point, or in ${LEAST_TOP} to 100 times its base`)
+    .exactOptional(),
+  round: z.enum(['ball', 'dome']).exactOptional(),
+};
+
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 
 /** Anything of the contents; groups hold their own kind. */
@@ -201,6 +213,8 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
       plane,
       outline,
       depth: cells,
+      ...depthWays,
+      solid: z.enum(SOLID_KINDS).exactOptional(),
       paint: paintSchema,
       inscribed: z.strictObject({ node: id, face: surfaceName }).exactOptional(),
       surfaces: z

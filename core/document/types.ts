@@ -5,7 +5,8 @@ import { gridOf, type GridSettings } from '../grid/settings';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
-import type { Outline } from '../shape/outline';
+import type { Extruded } from '../geometry/depth-recipe';
+import type { SolidKind } from '../solids/forms';
 import type { Colour, Paint, Swatch } from '../paint/paint';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';
@@ -81,13 +82,11 @@ export interface GroupNode extends NodeBase {
 }
 
 /** A shape on a plane; a depth other than 0 makes it a solid and keeps the outline editable. */
-export interface ShapeNode extends NodeBase {
+export interface ShapeNode extends NodeBase, Extruded {
   readonly kind: 'shape';
-  readonly plane: Plane;
-  readonly outline: Outline;
-  /** Depth in cells along the plane's normal: positive towards the viewer. */
-  readonly depth: number;
   readonly paint: Paint;
+  /** The form that it was drawn as: its measures are read off it as long as it has that form. */
+  readonly solid?: SolidKind;
   /** Of a circle: the face that it is inscribed in, and stays so until it is let go. */
   readonly inscribed?: { readonly node: string; readonly face: SurfaceName };
   /** Paints of single surfaces in place of the whole thing's; those of surfaces that are gone wait for them. */

@@ -4,6 +4,7 @@ import type { PlaneFrame } from '../projection/planes';
 import type { Segment } from '../shape/segments';
 import type { SurfaceName } from './names';
 import type { Ruled } from './ruled';
+import type { Sphere } from './sphere';
 
 /** A flat surface: u and v of its own coordinates are in cells along the frame's directions. */
 export interface FlatForm {
@@ -13,10 +14,10 @@ export interface FlatForm {
 }
 
 /**
- * How a surface lies in the world. All forms can be unrolled without stretching: lengths in their own coordinates are
- * true lengths in cells.
+ * How a surface lies in the world. All but spheres can be unrolled without stretching: lengths in their own coordinates
+ * are true lengths in cells.
  */
-export type Form = FlatForm | Ruled;
+export type Form = FlatForm | Ruled | Sphere;
 
 /** A flat convex piece of a surface, for order and regions only; it is never seen. */
 export interface Facet {
@@ -36,7 +37,7 @@ export interface Surface {
   readonly also: readonly SurfaceName[];
   readonly form: Form;
   /**
-   * The exact boundary of a flat surface in its own coordinates, the outer ring first; the ruled have their rims, and
+   * The exact boundary of a flat surface in its own coordinates, the outer ring first; the others have their rims, and
    * those with straight edges alone may leave it to their loops: see `surfaceRings`.
    */
   readonly rings: readonly (readonly Segment[])[];

@@ -1,35 +1,60 @@
-import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
+import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
+import { exactCells } from '../math/exact';
+import { SAME_PLACE } from '../math/tolerances';
 import { planeFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
-import { doubleAreaTicks, ringsOf, type Outline } from '../shape/outline';
+import { ellipseOutline } from '../shape/forms';
+import { boxAround, doubleAreaTicks, mapOutline, mapPoint, ringsOf, type Outline } from '../shape/outline';
 import { boundsArea, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, flatPoints, type Body, type Surface, type Wire } from './body';
 import { FACET, flatFacets, ruledFacets } from './facets';
 import { BASE, END, roundName, sideName, type SurfaceName } from './names';
 import type { Ruled } from './ruled';
+import { SPHERE_MISS, sphereFacets, type Sphere } from './sphere';
 
 /** Sine of the angle under which two curves count as running on smoothly: what rounding handles to ticks leaves. */
 const SMOOTH = 1e-3;
 
 /** What depth is given to. */
-export interface Extruded {
+export interface Extruded extends DepthWays {
   readonly plane: Plane;
   readonly outline: Outline;
   /** In cells along the plane's normal: positive towards the viewer; 0 for what stays flat. */
   readonly depth: number;
 }
 
+/** How depth runs besides straight along the normal from the plane. */
+export interface DepthWays {
+  /** How far along the normal from the plane depth begins, in cells; 0 without. */
+  readonly start?: number;
+  /** How far the end is shifted within its plane, in cells: depth along another direction than the normal. */
+  readonly lean?: PlanePoint;
+  /** The size of the end in parts of the outline, scaled about its centroid: 0 makes it a point. */
+  readonly taper?: number;
+  /** In place of straight sides: a ball that lies on the plane, or a dome as high as the depth, over the circle in the outline's box. */
+  readonly round?: 'ball' | 'dome';
+}
+
 /**
  * The body of a shape: a solid of two ends and a side for each edge where it has depth, a surface seen from both sides
  * where it has none, a wire where its outline bounds no area. Null on the sheet, which has no place in the world.
- * Neighbouring curves that run on smoothly make one side, named after the first of them.
+ * Neighbouring curves that run on smoothly make one side, named after the first of them. A solid that narrows to a point
+ * has no end, a ball no base either.
  */
-export function depthBody({ plane, outline, depth }: Extruded): Body | null {
-  const frame = planeFrame(plane, 1);
-  if (!frame) return null;
-  if (!boundsArea(outline)) return wireBody(outline, frame);
-  if (depth === 0) return flatBody(outline, frame);
-  return solidBody(outline, frame, depth);
+export function depthBody(shape: Extruded): Body | null {
+  const { plane, outline, depth, start = 0, round } = shape;
+  const drawn = planeFrame(plane, 1);
+  if (!drawn) return null;
+  if (!boundsArea(outline)) return wireBody(outline, drawn);
+  if (depth === 0) return flatBody(outline, drawn);
+  const frame = start === 0 ? drawn : { ...drawn, origin: addWorld(drawn.origin, scaleWorld(drawn.normal, start)) };
+  return round ? roundBody(outline, frame, depth, round) : solidBody(frame, shape);
+}
+
+/** The frame in which the end of a tapering solid has the drawn outline's coordinates: a point p goes to about + to (p - about). */
+function taperedFrame(level: PlaneFrame, to: number, about: PlanePoint): PlaneFrame {
+  const origin = worldFromPlane(level, { u: about.u * (1 - to), v: about.v * (1 - to) });
+  return { origin, u: scaleWorld(level.u, to), v: scaleWorld(level.v, to), normal: level.normal };
 }
 
 function wireBody(outline: Outline, frame: PlaneFrame): Body | null {
@@ -50,11 +75,12 @@ function flatBody(outline: Outline, frame: PlaneFrame): Body {
 /**
  * A flat surface over an outline.
  * @param frame in cells, with the outward normal
+ * @param within distance in cells of its corners from curves
  */
-export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFrame, bothSides: boolean): Surface {
+export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFrame, bothSides: boolean, within = FACET): Surface {
   const rings = ringsOf(outline);
   const flat = rings.map((ring, i) => {
-    const points = flattenOutline(ring, FACET);
+    const points = flattenOutline(ring, within);
     const turns = doubleAreaTicks(points) * dotWorld(crossWorld(frame.u, frame.v), frame.normal) > 0;
     return turns === (i === 0) ? points : [...points].reverse();
   });
@@ -71,42 +97,114 @@ export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFra
   };
 }
 
-function solidBody(outline: Outline, frame: PlaneFrame, depth: number): Body {
-  const run = scaleWorld(frame.normal, depth);
+function solidBody(frame: PlaneFrame, { outline, depth, lean, taper }: Extruded): Body {
   const forward = scaleWorld(frame.normal, Math.sign(depth));
-  const far: PlaneFrame = { ...frame, origin: addWorld(frame.origin, run) };
+  const run = scaleWorld(frame.normal, depth);
+  const level: PlaneFrame = { ...frame, origin: addWorld(lean ? worldFromPlane(frame, lean) : frame.origin, run), normal: forward };
+  const about = taper === undefined ? null : centroidOf(outline);
+  const far = about ? taperedFrame(level, taper!, about) : level;
   const base = flatSurface(BASE, outline, { ...frame, normal: scaleWorld(forward, -1) }, false);
-  const end = flatSurface(END, outline, { ...far, normal: forward }, false);
-  const sides = ringsOf(outline).flatMap((ring, i) => sidesOver(ring, i === 0, frame, far, forward));
-  const points = [...base.loops[0]!, ...end.loops[0]!];
-  return { surfaces: [base, end, ...sides], wires: [], points, bounds: boundsOf(points), closed: true, convex: end.facets.length === 1 };
+  const end = taper === 0 ? null : flatSurface(END, about ? scaledOutline(outline, taper!, about) : outline, level, false, FACET * (taper ?? 1));
+  const sides = ringsOf(outline).flatMap((ring, i) => sidesOver(ring, i === 0, frame, far, forward, about !== null));
+  const points = [...base.loops[0]!, ...(end?.loops[0] ?? flatPoints([worldFromPlane(far, about!)]))];
+  const surfaces = end ? [base, end, ...sides] : [base, ...sides];
+  return { surfaces, wires: [], points, bounds: boundsOf(points), closed: true, convex: base.facets.length === 1 };
+}
+
+function scaledOutline(outline: Outline, to: number, about: PlanePoint): Outline {
+  const at = (p: PlanePoint): PlanePoint => ({ u: about.u + to * (p.u - about.u), v: about.v + to * (p.v - about.v) });
+  return mapOutline(outline, (p) => ({ ...mapPoint(p, at), ...(p.corner && { corner: { ...p.corner, size: p.corner.size * to } }) }));
+}
+
+/** Parts of a cell within which a centroid that rounding has moved off a tick is put back onto it. */
+const ON_TICK = 1e-7;
+
+/** The centroid of the area within an outline's outer ring, in cells. */
+export function centroidOf(outline: Outline): PlanePoint {
+  const points = flattenOutline({ points: outline.points, closed: true }, FACET);
+  const [first] = points;
+  let [twice, u, v] = [0, 0, 0];
+  points.forEach((p, i) => {
+    const q = points[(i + 1) % points.length]!;
+    const [pu, pv, qu, qv] = [p.u - first!.u, p.v - first!.v, q.u - first!.u, q.v - first!.v];
+    const cross = pu * qv - qu * pv;
+    twice += cross;
+    u += cross * (pu + qu);
+    v += cross * (pv + qv);
+  });
+  const onTick = (x: number): number => (Math.abs(exactCells(x) - x) < ON_TICK ? exactCells(x) : x);
+  return { u: onTick(first!.u + u / (3 * twice)), v: onTick(first!.v + v / (3 * twice)) };
+}
+
+/** A ball on the plane, or a dome over it, by the circle in the middle of the outline's box. */
+function roundBody(outline: Outline, frame: PlaneFrame, depth: number, round: 'ball' | 'dome'): Body {
+  const { centre, radius } = circleIn(outline);
+  const forward = scaleWorld(frame.normal, Math.sign(depth));
+  const foot = worldFromPlane(frame, centre);
+  const name = roundName(outline.points[0]!.id);
+  const also = outline.points.slice(1).map((p) => roundName(p.id));
+  const surfaceOf = (form: Sphere): Surface => {
+    const facets = sphereFacets(form, Math.max(FACET, form.radius * SPHERE_MISS), [
+      frame.u,
+      scaleWorld(frame.v, Math.sign(dotWorld(crossWorld(frame.u, frame.v), forward))),
+    ]);
+    return { name, also, form, rings: [], loops: [], facets, straight: false, bothSides: false };
+  };
+  if (round === 'ball') {
+    const ball = surfaceOf({ kind: 'sphere', centre: addWorld(foot, scaleWorld(forward, radius)), radius, axis: forward, low: -1 });
+    return bodyOfRound([ball]);
+  }
+  // No dome is wider than its base: it is at most as high as half of it is wide.
+  const height = Math.min(Math.abs(depth), radius);
+  const size = (radius * radius + height * height) / (2 * height);
+  const form: Sphere = { kind: 'sphere', centre: addWorld(foot, scaleWorld(forward, height - size)), radius: size, axis: forward, low: 1 - height / size };
+  const dome = surfaceOf(form);
+  const circle = ellipseOutline(centre, { u: radius, v: radius });
+  return bodyOfRound([flatSurface(BASE, circle, { ...frame, normal: scaleWorld(forward, -1) }, false), dome]);
+}
+
+function bodyOfRound(surfaces: readonly Surface[]): Body {
+  const points = surfaces.at(-1)!.facets.flatMap(({ corners }) => corners.slice(0, 6));
+  return { surfaces, wires: [], points, bounds: boundsOf(points), closed: true, convex: true };
+}
+
+/** The largest circle in the middle of an outline's box: the outline itself where it is a circle. */
+export function circleIn(outline: Outline): { readonly centre: PlanePoint; readonly radius: number } {
+  const box = boxAround(isCurved(outline) ? flattenOutline(outline, FACET) : outline.points)!;
+  return { centre: { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 }, radius: Math.min(box.maxU - box.minU, box.maxV - box.minV) / 2 };
 }
 
 /** The sides over a ring: flat ones over straight edges, ruled ones over stretches of curves. */
-function sidesOver(ring: Outline, outer: boolean, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint): readonly Surface[] {
+function sidesOver(ring: Outline, outer: boolean, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint, tapers: boolean): readonly Surface[] {
   const anticlockwise = doubleAreaTicks(flattenOutline(ring, FACET)) * dotWorld(crossWorld(frame.u, frame.v), forward) > 0;
   const sense = anticlockwise === outer ? 1 : -1;
   return stretchesOf(ring).flatMap(({ name, also, segments, closed }): readonly Surface[] => {
     const [first] = segments;
-    if (first?.kind === 'line') return flatSide(name, first, frame, far, forward, sense);
-    const form: Ruled = { kind: 'cylinder', directrix: segments, closed, rims: [frame, far], sense };
+    if (first?.kind === 'line') return flatSide(name, first, frame, far, sense);
+    const form: Ruled = { kind: tapers ? 'cone' : 'cylinder', directrix: segments, closed, rims: [frame, far], sense };
     return [{ name, also, form, rings: [], loops: [], facets: ruledFacets(form), straight: false, bothSides: false }];
   });
 }
 
 const NONE: readonly never[] = [];
 
-function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: PlaneFrame, forward: WorldPoint, sense: 1 | -1): readonly Surface[] {
+function flatSide(name: SurfaceName, edge: Segment, frame: PlaneFrame, far: PlaneFrame, sense: 1 | -1): readonly Surface[] {
   const [p, q] = sense > 0 ? [edge.from, edge.to] : [edge.to, edge.from];
   const [from, to] = [worldFromPlane(frame, p), worldFromPlane(frame, q)];
+  const [end, start] = [worldFromPlane(far, q), worldFromPlane(far, p)];
   const along = subtractWorld(to, from);
   const u = unitWorld(along);
-  const normal = unitWorld(crossWorld(along, forward));
-  if (!u || !normal) return [];
-  const corners = flatPoints([from, to, worldFromPlane(far, q), worldFromPlane(far, p)]);
-  const form = { kind: 'flat', frame: { origin: from, u, v: forward, normal } } as const;
+  const up = subtractWorld(start, from);
+  const normal = unitWorld(crossWorld(along, subtractWorld(end, from)));
+  const v = unitWorld(subtractWorld(up, scaleWorld(u ?? along, u ? dotWorld(up, u) : 0)));
+  if (!u || !v || !normal) return [];
+  const pointed = samePlace(start, end);
+  const corners = flatPoints(pointed ? [from, to, end] : [from, to, end, start]);
+  const form = { kind: 'flat', frame: { origin: from, u, v, normal } } as const;
   return [{ name, also: NONE, form, rings: NONE, loops: [corners], facets: [{ corners, normal }], straight: true, bothSides: false }];
 }
+
+const samePlace = (p: WorldPoint, q: WorldPoint): boolean => lengthWorld(subtractWorld(p, q)) < SAME_PLACE;
 
 interface Stretch {
   readonly name: SurfaceName;

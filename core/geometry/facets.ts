@@ -5,9 +5,13 @@ import { worldFromPlane } from '../projection/planes';
 import { chordsOf, type Segment } from '../shape/segments';
 import { flatPoints, type Facet, type Surface } from './body';
 import type { Ruled } from './ruled';
+import { sphereFacets } from './sphere';
 
 /** Distance in cells between curved sides and their facets, and between curved boundaries and their corners. */
 export const FACET = 0.004;
+
+/** Parts of the radius within which the finest facets of spheres lie: some 10,000 of them. */
+const FINEST_SPHERE = 2000;
 
 /**
  * The facets of a surface closer to the true one than those that it comes with: for where two surfaces cut through each
@@ -15,6 +19,7 @@ export const FACET = 0.004;
  * closer.
  */
 export function finerFacets({ form, rings, facets, straight }: Surface, within: number): readonly Facet[] {
+  if (form.kind === 'sphere') return sphereFacets(form, Math.max(within, form.radius / FINEST_SPHERE));
   if (form.kind !== 'flat') return ruledFacets(form, within);
   if (straight || rings.length === 0) return facets;
   const { frame } = form;

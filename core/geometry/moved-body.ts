@@ -1,5 +1,5 @@
 import type { PlaneFrame } from '../projection/planes';
-import { boundsOf, type Body, type Facet, type Surface } from './body';
+import { boundsOf, type Body, type Facet, type Form, type Surface } from './body';
 import { carryDirection, carryPoint, type RigidMap } from './rigid';
 
 const moved = new WeakMap<RigidMap, WeakMap<Body, Body>>();
@@ -25,17 +25,19 @@ function carried(body: Body, map: RigidMap): Body {
 }
 
 function carriedSurface(surface: Surface, map: RigidMap): Surface {
-  const { form } = surface;
   const ring = (flat: readonly number[]): readonly number[] => (map.mirrors ? reversed(carriedPoints(flat, map)) : carriedPoints(flat, map));
   return {
     ...surface,
-    form:
-      form.kind === 'flat'
-        ? { kind: 'flat', frame: carriedFrame(form.frame, map) }
-        : { ...form, rims: [carriedFrame(form.rims[0], map), carriedFrame(form.rims[1], map)], sense: map.mirrors ? (-form.sense as 1 | -1) : form.sense },
+    form: carriedForm(surface.form, map),
     loops: surface.loops.map(ring),
     facets: surface.facets.map((facet): Facet => ({ ...facet, corners: ring(facet.corners), normal: carryDirection(map, facet.normal) })),
   };
+}
+
+function carriedForm(form: Form, map: RigidMap): Form {
+  if (form.kind === 'flat') return { kind: 'flat', frame: carriedFrame(form.frame, map) };
+  if (form.kind === 'sphere') return { ...form, centre: carryPoint(map, form.centre), axis: carryDirection(map, form.axis) };
+  return { ...form, rims: [carriedFrame(form.rims[0], map), carriedFrame(form.rims[1], map)], sense: map.mirrors ? (-form.sense as 1 | -1) : form.sense };
 }
 
 /** A frame carried along; its normal stays on the side on which it was. */

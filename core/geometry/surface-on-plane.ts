@@ -1,13 +1,13 @@
 import { exactCells } from '../math/exact';
 import { dotWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { planeOfCorners } from '../projection/free-planes';
-import { axesOf, planeFrame, samePlane, type Plane } from '../projection/planes';
-import { boxAround, outlineThrough, type Outline, type PlaneBox } from '../shape/outline';
+import { axesOf, planeFrame, samePlane, worldFromPlane, type Plane } from '../projection/planes';
+import { boxAround, outlineThrough, type Outline, type OutlinePoint, type PlaneBox } from '../shape/outline';
 import { flattenOutline, isCurved } from '../shape/segments';
-import { surfaceNamed, worldPoints, type Body, type Surface } from './body';
+import { surfaceNamed, surfaceRings, worldPoints, type Body, type FlatForm, type Surface } from './body';
 import { bodyOf, type SpaceNode } from './book';
 import type { Extruded } from './depth-recipe';
-import { END, isDrawnEnd, type SurfaceName } from './names';
+import { BASE, END, isDrawnEnd, type SurfaceName } from './names';
 import { SAME_PLACE } from '../math/tolerances';
 
 /** How finely curves are followed for their box, in cells. */
@@ -34,9 +34,34 @@ export function surfaceOnPlane(host: Extruded & SpaceNode, name: SurfaceName): S
   const plane = planeOfSurface(surface);
   if (!plane) return null;
   // Ends of shapes on the axes' planes have the plane's own directions: their outline is the drawn one.
-  if (isDrawnEnd(surface.name) && plane.kind === host.plane.kind && plane.kind !== 'free') return laid(plane, host.outline);
-  const corners = cellsOn(plane, worldPoints(surface.loops[0]!));
-  return corners && laid(plane, outlineThrough(corners, true));
+  const asDrawn = isDrawnEnd(surface.name) && (surface.name === BASE || (!host.lean && host.taper === undefined)) && !host.round;
+  if (asDrawn && plane.kind === host.plane.kind && plane.kind !== 'free') return laid(plane, host.outline);
+  return laid(plane, outlineOfSurface(surface, plane));
+}
+
+/** The exact boundary of a flat surface as an outline of its plane, on whole ticks, curves and holes included. */
+export function outlineOfSurface(surface: Surface, plane: Plane): Outline {
+  if (surface.straight) return outlineThrough(cellsOn(plane, worldPoints(surface.loops[0]!))!, true);
+  const { frame } = surface.form as FlatForm;
+  const onto = planeFrame(plane, 1)!;
+  const place = (p: PlanePoint): PlanePoint => {
+    const from = subtractWorld(worldFromPlane(frame, p), onto.origin);
+    return { u: exactCells(dotWorld(from, onto.u)), v: exactCells(dotWorld(from, onto.v)) };
+  };
+  let id = 0;
+  const [points = [], ...holes] = surfaceRings(surface).map((ring) =>
+    ring.map((segment, i): OutlinePoint => {
+      const before = ring.at(i - 1)!;
+      return {
+        id: ++id,
+        ...place(segment.from),
+        ...(before.kind === 'cubic' && { into: place(before.into) }),
+        ...(segment.kind === 'cubic' && { out: place(segment.out) }),
+        ...(segment.kind === 'conic' && { arc: { ...place(segment.via), weight: segment.weight } }),
+      };
+    }),
+  );
+  return holes.length > 0 ? { points, closed: true, holes } : { points, closed: true };
 }
 
 function laid(plane: Plane, outline: Outline): SurfaceOnPlane | null {

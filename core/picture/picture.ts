@@ -2,6 +2,8 @@ import { flatInk, type GroupMark, type Ink, type Mark } from '../artwork/marks';
 import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { isDrawnEnd } from '../geometry/names';
+import type { Ruled } from '../geometry/ruled';
+import type { Sphere } from '../geometry/sphere';
 import { surfaceWord } from '../geometry/words';
 import { faceColour, sunDirection, toneAt, tonedColour } from '../light/tones';
 import type { Mat33 } from '../math/matrix';
@@ -22,6 +24,7 @@ import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { groupByNode, joined, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
 import { roundFill, tonedFrom, type Toned } from './round-tones';
+import { sphereFill } from './sphere-tones';
 import { stageFrom, type Stage } from './stage';
 
 /** The picture of a document: what painters paint, and what can be pointed at. */
@@ -193,11 +196,11 @@ export class PictureMaker {
     return tone;
   }
 
-  /** The tone of a round surface at a place with this unit normal: the same all along a generator. */
-  private roundColour(light: Light, base: string, normal: WorldPoint): Toned {
+  /** The tone of a round surface where its normal meets the light at this cosine. */
+  private roundColour(light: Light, base: string, cosine: number): Toned {
     let bySteps = this.roundTones.get(base);
     if (!bySteps) this.roundTones.set(base, (bySteps = new Map()));
-    const step = Math.round(Math.max(-1, Math.min(1, dotWorld(normal, this.sun))) * EXPOSURES);
+    const step = Math.round(Math.max(-1, Math.min(1, cosine)) * EXPOSURES);
     let tone = bySteps.get(step);
     if (tone === undefined) bySteps.set(step, (tone = tonedFrom(tonedColour(base, toneAt(light.ramp, step / EXPOSURES)))));
     return tone;
@@ -272,10 +275,10 @@ export class PictureMaker {
   /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seam closes hair lines */
   private filled(light: Light, stage: Stage, { fill }: Paint, part: DrawnSurface, path: Path, map: Mat33 | null, seamed: boolean): Mark[] {
     if (fill === null) return [];
-    const { surface, stretch } = part;
-    if (surface?.form.kind !== 'flat' && surface && stretch) {
+    const { surface } = part;
+    if (surface && surface.form.kind !== 'flat') {
       const base = meanColour(fill, this.swatches);
-      const marks = roundFill(stage.view.sight.projection, surface.form, stretch, part.path, (normal) => this.roundColour(light, base, normal));
+      const marks = this.roundMarks(light, stage, surface.form, part, base);
       const inks = seamed ? marks.map((mark) => (mark.kind === 'path' && mark.fill ? { ...mark, line: seam(mark.fill) } : mark)) : marks;
       if (path === part.path) return [...inks];
       // What is left of a cut surface is filled as the whole is.
@@ -285,6 +288,12 @@ export class PictureMaker {
     }
     const ink = this.fillOf(light, fill, part, map);
     return ink ? [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }] : [];
+  }
+
+  private roundMarks(light: Light, { view }: Stage, form: Ruled | Sphere, { stretch, path }: DrawnSurface, base: string): readonly Mark[] {
+    const { projection } = view.sight;
+    if (form.kind === 'sphere') return sphereFill(projection, form, path, this.sun, (cosine) => this.roundColour(light, base, cosine));
+    return stretch ? roundFill(projection, form, stretch, path, (normal) => this.roundColour(light, base, dotWorld(normal, this.sun))) : [];
   }
 
   private paintFlat(stage: Stage, drawn: DrawnNode, artworks: ReadonlyMap<string, Artwork>): Painted {

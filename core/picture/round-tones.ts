@@ -8,7 +8,7 @@ import { ruledPath, type Stretch } from '../visibility/stretches';
 import { FOUND_PARAMETER } from '../math/tolerances';
 
 /** Steps of 1/255 by which a colour between two stops may miss the true tone, and by which neighbouring strips may differ. */
-const TONE_STEP = 1;
+export const TONE_STEP = 1;
 /** Most halvings of a stretch between two stops. */
 const HALVINGS = 6;
 /** Distance in mm by which generators may fail to run parallel on the sheet and still count as doing so. */
@@ -116,11 +116,16 @@ function missOf({ rgb: p }: Toned, { rgb: m }: Toned, { rgb: q }: Toned, share: 
   return most;
 }
 
+/** By how many steps of 255 two tones differ in the channel in which they differ most. */
+export function differenceOf(p: Toned, q: Toned): number {
+  return missOf(p, q, p, 0);
+}
+
 function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => Toned): readonly Mark[] {
   const bounds: number[] = [stretch.from];
   const cut = (from: number, to: number, halvings: number): void => {
     const [p, q] = [colourAt(from), colourAt(to)];
-    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(p, q, p, 0) > 2 * TONE_STEP)) {
+    if (halvings > 0 && (halvings > HALVINGS - 2 || differenceOf(p, q) > 2 * TONE_STEP)) {
       cut(from, (from + to) / 2, halvings - 1);
       cut((from + to) / 2, to, halvings - 1);
     } else bounds.push(to);

@@ -1,16 +1,14 @@
-import { boundsOf, type Body, type Surface } from '../geometry/body';
-import { depthBody, flatSurface } from '../geometry/depth-recipe';
-import { ruledFacets } from '../geometry/facets';
-import type { Ruled } from '../geometry/ruled';
+import type { Body } from '../geometry/body';
+import { depthBody } from '../geometry/depth-recipe';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { axesInCamera } from '../projection/camera';
 import { parallelSetup } from '../projection/families';
-import { planeFrame } from '../projection/planes';
 import type { Projection } from '../projection/projection';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import { ellipseOutline } from '../shape/forms';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
-import { outlineSegments } from '../shape/segments';
+import type { SolidKind } from '../solids/forms';
+import { solidOn } from '../solids/solids';
 import { randomFrom } from './random';
 
 /** A line of sight `from + t toEye`, larger t nearer to the viewer. */
@@ -104,26 +102,89 @@ export function round([a, b, h]: Triple, radius: number, top: number, height: nu
     });
     return nearest(spans, ray.most);
   };
-  if (top === radius) return { body: depthBody({ plane: { kind: 'floor', offset: h }, outline: ellipseOutline({ u: a, v: b }, { u: radius, v: radius }), depth: height })!, meet }; // prettier-ignore
-  return { body: coneBody([a, b, h], radius, top, height), meet };
+  const outline = ellipseOutline({ u: a, v: b }, { u: radius, v: radius });
+  const plane = { kind: 'floor', offset: h } as const;
+  return { body: depthBody({ plane, outline, depth: height, ...(top !== radius && { taper: top / radius }) })!, meet };
 }
 
-function coneBody([a, b, h]: Triple, radius: number, top: number, height: number): Body {
-  const outline = ellipseOutline({ u: a, v: b }, { u: radius, v: radius });
-  const frame = planeFrame({ kind: 'floor', offset: h }, 1)!;
-  const share = top / radius;
-  const upper = {
-    origin: { a: a * (1 - share), b: b * (1 - share), h: h + height },
-    u: { a: share, b: 0, h: 0 },
-    v: { a: 0, b: share, h: 0 },
-    normal: frame.normal,
+type Span = readonly [number, number];
+
+/** Where a ray is within a sphere. */
+function sphereSpan({ from, toEye }: Ray, [a, b, h]: Triple, radius: number): Span | null {
+  const [x, y, z] = [from.a - a, from.b - b, from.h - h];
+  const p = toEye.a ** 2 + toEye.b ** 2 + toEye.h ** 2;
+  const q = x * toEye.a + y * toEye.b + z * toEye.h;
+  const disc = q * q - p * (x * x + y * y + z * z - radius * radius);
+  return disc > 0 ? [(-q - Math.sqrt(disc)) / p, (-q + Math.sqrt(disc)) / p] : null;
+}
+
+/** Where a ray is within an endless round rod along an axis, by the two other coordinates of its middle. */
+function rodSpan({ from, toEye }: Ray, [p, q]: readonly ['a' | 'b', 'b' | 'h'], [x, y]: readonly [number, number], radius: number): Span | null {
+  const [dx, dy] = [from[p] - x, from[q] - y];
+  const k = toEye[p] ** 2 + toEye[q] ** 2;
+  const m = dx * toEye[p] + dy * toEye[q];
+  const disc = m * m - k * (dx * dx + dy * dy - radius * radius);
+  return k > 0 && disc > 0 ? [(-m - Math.sqrt(disc)) / k, (-m + Math.sqrt(disc)) / k] : null;
+}
+
+/** Where a ray is on the inner side of all planes, each as `n . p <= d`. */
+function planesSpan({ from, toEye }: Ray, planes: readonly (readonly [Triple, number])[]): Span | null {
+  let [low, high] = [-Infinity, Infinity];
+  for (const [[a, b, h], d] of planes) {
+    const [speed, room] = [a * toEye.a + b * toEye.b + h * toEye.h, d - (a * from.a + b * from.b + h * from.h)];
+    if (speed > 0) high = Math.min(high, room / speed);
+    else if (speed < 0) low = Math.max(low, room / speed);
+    else if (room < 0) return null;
+  }
+  return low < high ? [low, high] : null;
+}
+
+const both = (s: Span | null, t: Span | null): Span | null => (s && t && Math.max(s[0], t[0]) < Math.min(s[1], t[1]) ? [Math.max(s[0], t[0]), Math.min(s[1], t[1])] : null); // prettier-ignore
+const listed = (...spans: readonly (Span | null)[]): readonly Span[] => spans.filter((span) => span !== null);
+
+/** What of a span is left without others. */
+function without(span: Span | null, holes: readonly Span[]): readonly Span[] {
+  return [...holes]
+    .sort((s, t) => s[0] - t[0])
+    .reduce<Span[]>((left, [low, high]) => left.flatMap(([from, to]) => listed(from < low ? [from, Math.min(to, low)] : null, to > high ? [Math.max(from, high), to] : null).filter(([p, q]) => p < q)), listed(span) as Span[]); // prettier-ignore
+}
+
+/** A solid that is drawn at once on the floor's height `h`, met by what its measures say. */
+export function drawnAtOnce(kind: SolidKind, [a, b, h]: Triple, [w, l, t]: Triple): Solid {
+  const others = { ridge: l / 4, wall: w / 8, bar: Math.min(w, l) / 8, pier: w / 8, crown: w / 16, sides: 4, count: 3, top: 0.5 };
+  const height = kind === 'dome' ? Math.min(t, w / 2) : t;
+  const result = solidOn(kind, { plane: { kind: 'floor', offset: h }, from: { u: a, v: b }, to: { u: a + w, v: b + l }, height, turn: 0 }, others);
+  if (!result.ok) throw new Error(result.reason);
+  const [x, y, r] = [a + w / 2, b + l / 2, w / 2];
+  const whole = (ray: Ray, top = height): Span | null => boxSpan(ray, [a, b, h], [a + w, b + l, h + top]);
+  const upright = (ray: Ray, radius: number): Span | null => rodSpan(ray, ['a', 'b'], [x, y], radius);
+  const level = (ray: Ray): Span | null => planesSpan(ray, [[[0, 0, -1], -h], [[0, 0, 1], h + height]]); // prettier-ignore
+  const spans = (ray: Ray): readonly Span[] => {
+    if (kind === 'ball') return listed(sphereSpan(ray, [x, y, h + r], r));
+    if (kind === 'dome') {
+      const size = (r * r + height * height) / (2 * height);
+      return listed(both(sphereSpan(ray, [x, y, h + height - size], size), planesSpan(ray, [[[0, 0, -1], -h]])));
+    }
+    if (kind === 'wedge') {
+      const ridge = l / 4;
+      return listed(both(whole(ray), planesSpan(ray, [[[0, -height, ridge], ridge * h - height * b], [[0, height, l - ridge], (l - ridge) * h + height * (b + l)]]))); // prettier-ignore
+    }
+    if (kind === 'pyramid') {
+      // Each side leans in by a quarter of its width over the height.
+      const [p, q] = [w / 4, l / 4];
+      return listed(planesSpan(ray, [[[-height, 0, p], p * h - height * a], [[height, 0, p], p * h + height * (a + w)], [[0, -height, q], q * h - height * b], [[0, height, q], q * h + height * (b + l)], [[0, 0, -1], -h], [[0, 0, 1], h + height]])); // prettier-ignore
+    }
+    if (kind === 'steps') return listed(...[1, 2, 3].map((i) => boxSpan(ray, [a, b + (l * (i - 1)) / 3, h], [a + w, b + l, h + (height * i) / 3])));
+    if (kind === 'tube') return without(both(upright(ray, r), level(ray)), listed(upright(ray, r - w / 8)));
+    if (kind === 'frame') {
+      const bar = Math.min(w, l) / 8;
+      return without(whole(ray), listed(boxSpan(ray, [a + bar, b + bar, h - 1], [a + w - bar, b + l - bar, h + height + 1])));
+    }
+    const [opening, crown] = [w - w / 4, w / 16];
+    const spring = height - crown - opening / 2;
+    return without(whole(ray), listed(boxSpan(ray, [a + w / 8, b - 1, h - 1], [a + w - w / 8, b + l + 1, h + spring]), both(rodSpan(ray, ['a', 'h'], [x, h + spring], opening / 2), planesSpan(ray, [[[0, 0, -1], -h - spring + 1e-12]])))); // prettier-ignore
   };
-  const form: Ruled = { kind: 'cone', directrix: outlineSegments(outline), closed: true, rims: [frame, upper], sense: 1 };
-  const side: Surface = { name: 'side:1', also: [], form, rings: [], loops: [], facets: ruledFacets(form), straight: false, bothSides: false };
-  const base = flatSurface('base', outline, { ...frame, normal: { a: 0, b: 0, h: -1 } }, false);
-  const end = top > 0 ? [flatSurface('end', outline, upper, false)] : [];
-  const points = side.facets.flatMap(({ corners }) => [...corners]);
-  return { surfaces: [base, ...end, side], wires: [], points, bounds: boundsOf(points), closed: true, convex: true };
+  return { body: depthBody(result.value)!, meet: (ray) => nearest(spans(ray), ray.most) };
 }
 
 export function rayThrough({ matrix: m, setup, eye }: Projection, s: SheetPoint): Ray {
@@ -163,16 +224,21 @@ export const FAMILIES: readonly (readonly [string, ProjectionSetup])[] = [
   ['with the eye inside the scene', { ...CAMERA, tiltDeg: 4, eye: { a: 10.4, b: 9.3, h: 9.7 } }],
 ];
 
+const EVEN: readonly string[] = ['ball', 'dome', 'tube'];
+
 /** Solids at random on half cells. @param through whether they may cut through each other */
-export function scene(seed: number, count: number, kinds: readonly ('box' | 'angle' | 'cylinder' | 'cone')[], through: boolean): readonly Solid[] {
+export function scene(seed: number, count: number, kinds: readonly ('angle' | SolidKind)[], through: boolean): readonly Solid[] {
   const random = randomFrom(seed);
   const half = (below: number): number => Math.floor(random() * 2 * below) / 2;
   const solids: Solid[] = [];
   const bounds: { min: Triple; max: Triple }[] = [];
   for (let tries = 0; solids.length < count && tries < 50 * count; tries++) {
     const at: Triple = [half(18), half(18), half(12)];
-    const size: Triple = [1 + half(5), 1 + half(5), 1 + half(4)];
+    const size: [number, number, number] = [1 + half(5), 1 + half(5), 1 + half(4)];
     const kind = kinds[Math.floor(random() * kinds.length)]!;
+    if (EVEN.includes(kind)) size[1] = size[0];
+    if (kind === 'ball') size[2] = size[0];
+    if (kind === 'arch') size[2] += size[0] / 2;
     const min: Triple = kind === 'cylinder' || kind === 'cone' ? [at[0] - size[0], at[1] - size[0], at[2]] : at;
     const max: Triple = kind === 'cylinder' || kind === 'cone' ? [at[0] + size[0], at[1] + size[0], at[2] + size[2]] : [at[0] + size[0], at[1] + size[1], at[2] + size[2]]; // prettier-ignore
     if (!through && bounds.some((o) => [0, 1, 2].every((i) => max[i]! > o.min[i]! && min[i]! < o.max[i]!))) continue;
@@ -180,7 +246,8 @@ export function scene(seed: number, count: number, kinds: readonly ('box' | 'ang
     if (kind === 'box') solids.push(box(min, max));
     else if (kind === 'angle') solids.push(angle(at, size[1], size[0], Math.min(size[0], size[1]) / 2, size[2]));
     else if (kind === 'cylinder') solids.push(round(at, size[0], size[0], size[2]));
-    else solids.push(round(at, size[0], random() < 0.4 ? 0 : size[0] / 2, size[2]));
+    else if (kind === 'cone') solids.push(round(at, size[0], random() < 0.4 ? 0 : size[0] / 2, size[2]));
+    else solids.push(drawnAtOnce(kind, at, size));
   }
   return solids;
 }

@@ -2,6 +2,7 @@ import { signedArea } from '../math/polygon';
 import { CLEAR_OF_NEAR, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, type Ruled } from '../geometry/ruled';
+import type { Sphere } from '../geometry/sphere';
 import { FACET, finerFacets } from '../geometry/facets';
 import { clipLineNear, clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
@@ -9,6 +10,7 @@ import { facing, type EyeMatrix } from '../projection/projection';
 import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import { seenCap, spherePath } from './sphere-view';
 import { ruledPath, seenStretches, withinStretch, type Stretch } from './stretches';
 import { dotWorld, scaleWorld, type WorldPoint } from '../math/points';
 
@@ -48,6 +50,8 @@ export class DrawnSurface {
   private measured: readonly number[] | null = null;
   private fine: DrawnSurface | null = null;
   private plane: Nearness | null = null;
+  /** Its path is made of its facets. */
+  private inPieces = false;
 
   constructor(
     readonly view: View,
@@ -70,7 +74,7 @@ export class DrawnSurface {
 
   /** Its area as corners, for cutting and pointing; of a line, the lines that it is made of. */
   get outline(): readonly Area[] {
-    return (this.areas ??= this.isOneFacet ? this.facets : this.wire ? flattenPath(this.path, CORNERS).map((polygon) => ({ polygon })) : areasOf(this.path));
+    return (this.areas ??= this.makeAreas());
   }
 
   /** Smallest and largest value along each of the view's directions, curves a little widened. */
@@ -80,7 +84,12 @@ export class DrawnSurface {
 
   /** Room round the facets within which the true boundary lies. */
   get room(): number {
-    return this.stretch !== null || (this.surface !== null && !this.surface.straight) ? CORNERS : 0;
+    return this.surface !== null && !this.surface.straight ? CORNERS : 0;
+  }
+
+  /** Its facets lie beside it. */
+  get isRound(): boolean {
+    return this.surface !== null && this.surface.form.kind !== 'flat';
   }
 
   /** How near the plane of one of its facets is to the viewer; made when it is first asked for. */
@@ -106,6 +115,13 @@ export class DrawnSurface {
     return this.surface !== null && this.stretch === null && this.surface.facets.length === 1 && this.surface.straight;
   }
 
+  private makeAreas(): readonly Area[] {
+    if (this.isOneFacet) return this.facets;
+    const { path } = this;
+    if (this.inPieces) return this.facets;
+    return this.wire ? flattenPath(path, CORNERS).map((polygon) => ({ polygon })) : areasOf(path);
+  }
+
   private make(): Path {
     const { projection } = this.view.sight;
     const { surface, wire, facets } = this;
@@ -115,11 +131,15 @@ export class DrawnSurface {
       return exact ?? polylinePath(this.line);
     }
     if (!surface || this.isOneFacet) return polygonPath(facets[0]?.polygon ?? []);
-    if (surface.form.kind !== 'flat') {
-      const exact = this.stretch && ruledPath(projection, surface.form, this.stretch);
-      return exact ?? joinPaths(facets.map((facet) => polygonPath(facet.polygon)));
+    const { form } = surface;
+    if (form.kind !== 'flat') {
+      const exact = form.kind === 'sphere' ? spherePath(projection, form) : this.stretch && ruledPath(projection, form, this.stretch);
+      if (exact) return exact;
+      // A part of it lies before the near plane: its facets are clipped there.
+      this.inPieces = true;
+      return joinPaths(facets.map((facet) => polygonPath(facet.polygon)));
     }
-    const map = sheetFromFrame(projection, surface.form.frame);
+    const map = sheetFromFrame(projection, form.frame);
     const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));
     if (paths.every((path) => path !== null)) return joinPaths(paths);
     return joinPaths(surface.loops.map((loop) => polygonPath(projectLoop(projection, loop, false) ?? [])));
@@ -136,12 +156,17 @@ export interface DrawnBody {
 
 /** The parts of a body that are turned to the viewer. @param half of the width in mm that lines are painted in */
 export function drawBody(view: View, body: Body, half = THIN): DrawnBody {
-  const surfaces = [
-    ...body.surfaces.flatMap((surface) => (surface.form.kind === 'flat' ? (flatPart(view, surface) ?? []) : ruledParts(view, surface, surface.form))),
-    ...body.wires.flatMap((wire) => wireParts(view, wire, half)),
-  ];
+  const surfaces = [...body.surfaces.flatMap((surface) => surfaceParts(view, surface)), ...body.wires.flatMap((wire) => wireParts(view, wire, half))];
   const ranges = surfaces.length === 1 ? surfaces[0]!.ranges : rangesOf(surfaces, view.directions);
   return { body, surfaces, ranges };
+}
+
+function surfaceParts(view: View, surface: Surface): readonly DrawnSurface[] {
+  const { form } = surface;
+  if (form.kind === 'sphere') return spherePart(view, surface, form);
+  if (form.kind !== 'flat') return ruledParts(view, surface, form);
+  const part = flatPart(view, surface);
+  return part ? [part] : [];
 }
 
 /** Whether a flat surface is turned to the viewer, or seen from both sides. */
@@ -216,13 +241,12 @@ function projectClipped(projection: EyeMatrix, loop: readonly number[], back: bo
   return projectLoop({ ...projection, near: projection.near / 2 }, flat, back);
 }
 
-/** The facets of a ruled surface that stand for one of its stretches and are turned to the viewer. */
-function stretchFacets(view: View, facets: readonly Facet[], stretch: Stretch, n: number): readonly DrawnFacet[] {
+/** The facets of a round surface, or those that stand for one of its stretches, that are turned to the viewer. */
+function roundFacets(view: View, facets: readonly Facet[], stretch: Stretch | null, n: number): readonly DrawnFacet[] {
   const { projection } = view.sight;
   const drawn: DrawnFacet[] = [];
   for (const facet of facets) {
-    const middle = (facet.from! + facet.to!) / 2;
-    if (!withinStretch(stretch, middle, n)) continue;
+    if (stretch && !withinStretch(stretch, (facet.from! + facet.to!) / 2, n)) continue;
     const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
     const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
     const polygon = near && projectLoop(projection, facet.corners, false);
@@ -233,18 +257,25 @@ function stretchFacets(view: View, facets: readonly Facet[], stretch: Stretch, n
 
 function finerSurface({ view, surface, normal, stretch }: DrawnSurface): DrawnSurface {
   const facets = finerFacets(surface!, FACET / FINER);
-  if (stretch && surface!.form.kind !== 'flat') {
-    return new DrawnSurface(view, surface, stretchFacets(view, facets, stretch, surface!.form.directrix.length), normal, stretch);
+  const { form } = surface!;
+  if (form.kind !== 'flat') {
+    const n = form.kind === 'sphere' ? 0 : form.directrix.length;
+    return new DrawnSurface(view, surface, roundFacets(view, facets, stretch, n), normal, stretch);
   }
-  const frame = surface!.form.kind === 'flat' ? surface!.form.frame : null;
-  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, dotWorld(normal, frame!.normal) < 0), normal);
+  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, dotWorld(normal, form.frame.normal) < 0), normal);
+}
+
+function spherePart(view: View, surface: Surface, sphere: Sphere): readonly DrawnSurface[] {
+  const cap = seenCap(view.sight.projection, sphere);
+  const facets = cap ? roundFacets(view, surface.facets, null, 0) : [];
+  return cap && facets.length > 0 ? [new DrawnSurface(view, surface, facets, cap.axis)] : [];
 }
 
 function ruledParts(view: View, surface: Surface, ruled: Ruled): readonly DrawnSurface[] {
   const { projection } = view.sight;
   const n = ruled.directrix.length;
   return seenStretches(projection, ruled).flatMap((stretch) => {
-    const drawn = stretchFacets(view, surface.facets, stretch, n);
+    const drawn = roundFacets(view, surface.facets, stretch, n);
     if (drawn.length === 0) return [];
     const normal = ruledNormal(ruled, ((stretch.from + stretch.to) / 2) % n);
     const length = Math.hypot(normal.a, normal.b, normal.h) || 1;

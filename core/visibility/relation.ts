@@ -87,7 +87,7 @@ function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation
   if (!(overlap > TOUCHING * extent * extent)) return APART;
   const widest = Math.max(most, -least);
   if (widest <= COPLANAR * (scale + 1)) return LEVEL;
-  const curved = f.stretch !== null || g.stretch !== null;
+  const curved = f.isRound || g.isRound;
   const front = most >= -least;
   const lesser = Math.min(most, -least);
   if (lesser <= COPLANAR * (scale + 1) || (curved && lesser <= curvedCut * widest)) return front ? FRONT : BEHIND;

@@ -56,6 +56,7 @@ function compare(solids: readonly Solid[], setup: ProjectionSetup, seed: number,
 }
 
 const POINTS = runs(250);
+const AT_ONCE = ['ball', 'dome', 'wedge', 'pyramid', 'steps', 'arch', 'tube', 'frame'] as const;
 
 describe('what is painted, and can be pointed at, is what a ray meets first', () => {
   it.each(FAMILIES)('in every family, with cylinders, cones and angles beside each other: %s', (_, setup) => {
@@ -68,6 +69,20 @@ describe('what is painted, and can be pointed at, is what a ray meets first', ()
     const { compared, wrong } = compare(scene(47, 24, ['box', 'angle'], true), setup, 8, POINTS);
     expect(compared).toBeGreaterThan(POINTS / 2);
     expect(wrong).toBe(0);
+  });
+
+  it.each(FAMILIES)('in every family, with balls, domes, slopes, steps, arches, tubes and frames: %s', (_, setup) => {
+    const { compared, wrong } = compare(scene(53, 36, [...AT_ONCE, 'cone', 'box'], false), setup, 9, POINTS);
+    expect(compared).toBeGreaterThan(POINTS / 2);
+    expect(wrong).toBe(0);
+  });
+
+  it.each([1, 2, 3])('with such solids that cut through each other (%i)', (seed) => {
+    for (const [name, setup] of FAMILIES.slice(0, 8)) {
+      const { compared, wrong } = compare(scene(seed + 80, 12, AT_ONCE, true), setup, seed, POINTS / 2);
+      expect(compared).toBeGreaterThan(POINTS / 6);
+      expect([name, wrong]).toEqual([name, 0]);
+    }
   });
 
   it.each([1, 2, 3, 4, 5, 6])('with rings (%i)', (seed) => {

@@ -1,4 +1,6 @@
-import type { Body } from '../geometry/body';
+import { flatPoints, type Body } from '../geometry/body';
+import { onSphere } from '../geometry/sphere';
+import { unitWorld } from '../math/points';
 import { SAME_PLACE, SIDE_BY_SIDE, UNIT } from '../math/tolerances';
 import type { Homogeneous } from '../projection/projection';
 
@@ -81,6 +83,11 @@ function byPlanes(eye: Homogeneous, f: Body, g: Body, towards: BodyRelation, awa
   return null;
 }
 
+/** Unit directions all round: those to the corners, the middles of edges and between them of a grid of three steps. */
+const TOUCHED = [-2, -1, 0, 1, 2].flatMap((a) =>
+  [-2, -1, 0, 1, 2].flatMap((b) => [-2, -1, 0, 1, 2].flatMap((h) => (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) === 2 ? [unitWorld({ a, b, h })!] : []))),
+);
+
 const planesOf = new WeakMap<Body, Float64Array>();
 
 /** Planes `n . p = d` of a body's surfaces, slanting ones only, that have all of its points on their inner side. */
@@ -97,6 +104,11 @@ function outerPlanes(body: Body): Float64Array {
     found.push(a, b, h, d);
   };
   for (const { form, facets, bothSides } of body.surfaces) {
+    if (form.kind === 'sphere') {
+      // Planes that touch it, in a few directions all round: many more would cost more than they part.
+      for (const axis of TOUCHED) add(axis.a, axis.b, axis.h, flatPoints([onSphere(form, axis)]));
+      continue;
+    }
     for (const { normal, corners } of form.kind === 'flat' ? facets.slice(0, 1) : facets) {
       add(normal.a, normal.b, normal.h, corners);
       if (bothSides) add(-normal.a, -normal.b, -normal.h, corners);

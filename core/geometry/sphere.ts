@@ -1,0 +1,162 @@
+import { addWorld, crossWorld, scaleWorld, unitWorld, type WorldPoint } from '../math/points';
+import { UNIT } from '../math/tolerances';
+import type { PlaneFrame } from '../projection/planes';
+import type { Segment } from '../shape/segments';
+import { flatPoints, type Facet } from './body';
+
+/** A part of a sphere: what of it lies at `low` radii from its centre, or farther, along a direction. */
+export interface Cap {
+  /** Unit direction from the centre to the cap's top. */
+  readonly axis: WorldPoint;
+  /** From -1, the whole sphere, over 0, a half, to 1, its top alone. */
+  readonly low: number;
+}
+
+/** A ball's surface, or a cap of one; its outside lies away from the centre. It cannot be unrolled. */
+export interface Sphere extends Cap {
+  readonly kind: 'sphere';
+  /** In cells of the world. */
+  readonly centre: WorldPoint;
+  /** In cells. */
+  readonly radius: number;
+}
+
+/** The part of the radius by which facets may lie inside the sphere where no other is asked for: some 2,500 of a ball then. */
+export const SPHERE_MISS = 1 / 500;
+
+/** The point of a sphere in a direction from its centre. */
+export const onSphere = ({ centre, radius }: Sphere, unit: WorldPoint): WorldPoint => addWorld(centre, scaleWorld(unit, radius));
+
+/** Two unit directions square to a direction and to each other; the three are right-handed. */
+export function directionsAcross(axis: WorldPoint): readonly [WorldPoint, WorldPoint] {
+  const [a, b, h] = [Math.abs(axis.a), Math.abs(axis.b), Math.abs(axis.h)];
+  const other = a <= b && a <= h ? { a: 1, b: 0, h: 0 } : b <= h ? { a: 0, b: 1, h: 0 } : { a: 0, b: 0, h: 1 };
+  const u = unitWorld(crossWorld(axis, other))!;
+  return [u, crossWorld(axis, u)];
+}
+
+/**
+ * Flat pieces of a sphere between parallels about its axis: four-cornered ones, and three-cornered ones at its ends.
+ * @param within distance in cells from the true surface
+ */
+export function sphereFacets(sphere: Sphere, within: number, across: readonly [WorldPoint, WorldPoint] = directionsAcross(sphere.axis)): readonly Facet[] {
+  const { axis, low, radius } = sphere;
+  const miss = within / radius;
+  // A piece misses by its sagittas along both of its directions together.
+  const step = 2 * Math.acos(1 - Math.min(0.3, miss / 2));
+  const bottom = Math.acos(Math.max(-1, low));
+  const rows = Math.max(2, Math.ceil(bottom / step));
+  const columns = 4 * Math.max(2, Math.ceil((Math.PI / 2 / step) * Math.sin(Math.min(bottom, Math.PI / 2))));
+  const place = (row: number, column: number): WorldPoint => {
+    const down = (bottom * row) / rows;
+    const turn = (2 * Math.PI * column) / columns;
+    const out = row === 0 || (row === rows && low <= -1) ? 0 : Math.sin(down);
+    const around = addWorld(scaleWorld(across[0], out * Math.cos(turn)), scaleWorld(across[1], out * Math.sin(turn)));
+    return onSphere(sphere, addWorld(around, scaleWorld(axis, Math.cos(down))));
+  };
+  const facets: Facet[] = [];
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const corners = [place(row, column), place(row + 1, column), place(row + 1, (column + 1) % columns), place(row, (column + 1) % columns)];
+      const distinct = row === 0 ? corners.slice(0, 3) : row === rows - 1 && low <= -1 ? [corners[0]!, corners[1]!, corners[3]!] : corners;
+      const normal = unitWorld(crossWorld(difference(distinct[1]!, distinct[0]!), difference(distinct[2]!, distinct[0]!)));
+      if (normal) facets.push({ corners: flatPoints(distinct), normal });
+    }
+  }
+  return facets;
+}
+
+const difference = (p: WorldPoint, q: WorldPoint): WorldPoint => ({ a: p.a - q.a, b: p.b - q.b, h: p.h - q.h });
+
+/** A piece of a circle on a sphere: its boundary as conics in a frame of its own, in cells of the world. */
+export interface Arc {
+  readonly frame: PlaneFrame;
+  readonly segments: readonly Segment[];
+  /** The whole circle. */
+  readonly closed: boolean;
+}
+
+/**
+ * What two caps of a sphere have in common, as its boundary: each inner list is one ring, its pieces end to end. Null
+ * for nothing, no rings for the whole sphere.
+ */
+export function commonCap(sphere: Sphere, p: Cap, q: Cap): readonly (readonly Arc[])[] | null {
+  if (p.low >= 1 || q.low >= 1) return null;
+  const rims = [p, q].filter(({ low }) => low > -1).map((cap) => rimOf(sphere, cap));
+  if (rims.length < 2) return rims.map((rim) => [wholeRim(rim)]);
+  const [rp, rq] = rims as [Rim, Rim];
+  const crossings = crossingsOf(p, q);
+  if (!crossings) {
+    const inP = isIn(p, rq.u, rq.shift, rq.size, q.axis);
+    const inQ = isIn(q, rp.u, rp.shift, rp.size, p.axis);
+    if (inP) return inQ ? [[wholeRim(rp)], [wholeRim(rq)]] : [[wholeRim(rq)]];
+    return inQ ? [[wholeRim(rp)]] : null;
+  }
+  const [first, second] = crossings;
+  return [[arcWithin(rp, p, q, first, second), arcWithin(rq, q, p, second, first)]];
+}
+
+/** The circle that bounds a cap; sizes in radii of the sphere. */
+interface Rim {
+  readonly frame: PlaneFrame;
+  readonly u: WorldPoint;
+  readonly v: WorldPoint;
+  readonly shift: number;
+  readonly size: number;
+}
+
+function rimOf(sphere: Sphere, { axis, low }: Cap): Rim {
+  const [u, v] = directionsAcross(axis);
+  const size = Math.sqrt(Math.max(0, 1 - low * low));
+  const along = size * sphere.radius;
+  const frame = { origin: onSphere(sphere, scaleWorld(axis, low)), u: scaleWorld(u, along), v: scaleWorld(v, along), normal: axis };
+  return { frame, u, v, shift: low, size };
+}
+
+function wholeRim({ frame }: Rim): Arc {
+  return { frame, segments: arcSegments(0, 2 * Math.PI), closed: true };
+}
+
+/** Whether the point of a rim in the direction `u` lies in a cap. */
+function isIn(cap: Cap, u: WorldPoint, shift: number, size: number, axis: WorldPoint): boolean {
+  return dot(addWorld(scaleWorld(axis, shift), scaleWorld(u, size)), cap.axis) >= cap.low;
+}
+
+const dot = (p: WorldPoint, q: WorldPoint): number => p.a * q.a + p.b * q.b + p.h * q.h;
+
+/** The two directions in which the rims of two caps cross: where both planes meet the unit sphere. */
+function crossingsOf(p: Cap, q: Cap): readonly [WorldPoint, WorldPoint] | null {
+  const g = dot(p.axis, q.axis);
+  const square = 1 - g * g;
+  if (square < UNIT) return null;
+  const [alpha, beta] = [(p.low - q.low * g) / square, (q.low - p.low * g) / square];
+  const rest = 1 - (alpha * alpha + beta * beta + 2 * alpha * beta * g);
+  if (rest <= UNIT) return null;
+  const foot = addWorld(scaleWorld(p.axis, alpha), scaleWorld(q.axis, beta));
+  const along = scaleWorld(crossWorld(p.axis, q.axis), Math.sqrt(rest / square));
+  return [addWorld(foot, along), addWorld(foot, scaleWorld(along, -1))];
+}
+
+/** The piece of a rim from one crossing to the other that lies in the other cap. */
+function arcWithin({ frame, u, v, shift, size }: Rim, { axis }: Cap, other: Cap, from: WorldPoint, to: WorldPoint): Arc {
+  const angle = (p: WorldPoint): number => Math.atan2(dot(p, v), dot(p, u));
+  const start = angle(from);
+  let end = angle(to);
+  if (end < start) end += 2 * Math.PI;
+  const middle = (start + end) / 2;
+  const around = addWorld(scaleWorld(u, size * Math.cos(middle)), scaleWorld(v, size * Math.sin(middle)));
+  const inside = dot(addWorld(scaleWorld(axis, shift), around), other.axis) >= other.low;
+  return { frame, segments: arcSegments(start, inside ? end : end - 2 * Math.PI), closed: false };
+}
+
+/** A piece of the unit circle as conics of at most a quarter turn each. */
+function arcSegments(from: number, to: number): readonly Segment[] {
+  const count = Math.max(1, Math.ceil(Math.abs(to - from) / (Math.PI / 2) - 1e-9));
+  const step = (to - from) / count;
+  const at = (angle: number, r = 1): { u: number; v: number } => ({ u: r * Math.cos(angle), v: r * Math.sin(angle) });
+  const weight = Math.cos(step / 2);
+  return Array.from({ length: count }, (_, i): Segment => {
+    const start = from + i * step;
+    return { kind: 'conic', id: i + 1, from: at(start), via: at(start + step / 2, 1 / weight), weight, to: at(start + step), corner: false };
+  });
+}
