@@ -15,6 +15,8 @@ import {
   flattenOutline,
   idsWithin,
   isCurved,
+  measuresOf,
+  SOLID_FORMS,
   moveOutline,
   placementGround,
   planeName,
@@ -33,6 +35,7 @@ import { PaintColourComponent } from '../controls/paint-colour.component';
 import { ArrangingService } from '../state/arranging.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { SolidFiguresComponent } from './solid-figures.component';
 import { TextFieldDirective } from '../controls/text-field.directive';
 
 /** The box around a shape's boundary in cells; for straight ones from the corners alone, so exactly. */
@@ -45,7 +48,7 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 /** The selection and its figures: each handle's value by name, typed as well as dragged. */
 @Component({
   selector: 'chemin-selection',
-  imports: [TextFieldDirective, MeasureFieldComponent, PaintColourComponent],
+  imports: [TextFieldDirective, MeasureFieldComponent, PaintColourComponent, SolidFiguresComponent],
   templateUrl: './selection.component.html',
   styleUrl: './selection.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -88,6 +91,8 @@ export class SelectionComponent {
     if (node.kind === 'dimension') return `dimension, ${planeName(node.plane.kind, this.store.shown().projection)}`;
     const round = node.depth === 0 ? ellipseOf4(node.outline) : null;
     if (round) return `${round.radii.u === round.radii.v ? 'circle' : 'ellipse'}, ${planeName(node.plane.kind, this.store.shown().projection)}`;
+    const measured = measuresOf(node);
+    if (measured) return `${SOLID_FORMS[measured.kind].title.toLowerCase()}, ${planeName(node.plane.kind, this.store.shown().projection)}`;
     const what = node.depth !== 0 ? 'solid' : node.outline.closed ? 'shape' : 'line';
     return `${what} of ${node.outline.points.length} points, ${planeName(node.plane.kind, this.store.shown().projection)}`;
   });
@@ -99,6 +104,11 @@ export class SelectionComponent {
   }
 
   protected readonly canHaveDepth = canHaveDepth;
+  /** It still has the form that it was drawn as, and is told by the measures of that. */
+  protected readonly isMeasured = computed(() => {
+    const shape = this.shape();
+    return shape !== null && measuresOf(shape) !== null;
+  });
   /** The face that a circle is inscribed in, in words. */
   protected readonly inscribed = computed(() => {
     const inscribed = this.shape()?.inscribed;

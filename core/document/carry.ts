@@ -62,7 +62,15 @@ export function carriedShape(node: ShapeNode, map: RigidMap): ShapeNode | null {
   const outline: Outline = mapOutline(node.outline, (p) => mapPoint(p, point));
   const surfaces = node.surfaces && Object.fromEntries(Object.entries(node.surfaces).map(([name, paint]) => [name, mapPaint(paint, point)]));
   const ways = mapWays(node, (n) => n * depth, point);
-  return { ...node, plane, outline, depth: node.depth === 0 ? 0 : node.depth * depth, ...ways, paint: mapPaint(node.paint, point), ...(surfaces && { surfaces }) };
+  return {
+    ...node,
+    plane,
+    outline,
+    depth: node.depth === 0 ? 0 : node.depth * depth,
+    ...ways,
+    paint: mapPaint(node.paint, point),
+    ...(surfaces && { surfaces }),
+  };
 }
 
 /** How depth runs where lengths along the normal and places of the plane are mapped. */

@@ -2,17 +2,17 @@ import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld,
 import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
-import { surfaceRings, type Body, type Surface } from './body';
-import type { Ruled } from './ruled';
+import { boundsOf, surfaceRings, type Body, type Surface } from './body';
+import { ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
 import type { Sphere } from './sphere';
 
 /** Places and weights of Gauss and Legendre's rule of five places on 0 to 1 (Abramowitz & Stegun, 25.4.30). */
 const GAUSS = [
-  [0.5, 0.284444444444444444],
-  [0.230765344947158454, 0.239314335249683234],
-  [0.769234655052841546, 0.239314335249683234],
-  [0.046910077030668004, 0.118463442528094544],
-  [0.953089922969331996, 0.118463442528094544],
+  [0.5, 0.2844444444444444],
+  [0.23076534494715845, 0.23931433524968324],
+  [0.7692346550528415, 0.23931433524968324],
+  [0.046910077030668, 0.11846344252809454],
+  [0.953089922969332, 0.11846344252809454],
 ] as const;
 
 /** Pieces into which conics are cut for summing up: quarters of circles are then right to 1e-13. */
@@ -84,4 +84,22 @@ export function bodyVolume({ surfaces, closed, bounds }: Body): number | null {
     return sum + surfaceArea(surface) * dotWorld(subtractWorld(form.frame.origin, origin), form.frame.normal);
   }, 0);
   return flux / 3;
+}
+
+/** A place in the middle of a surface, and its outward normal there; of flat ones the middle of their corners' box. Null where it has no normal. */
+export function surfaceMiddle({ form, loops }: Surface): { readonly at: WorldPoint; readonly normal: WorldPoint } | null {
+  if (form.kind === 'sphere') {
+    const { centre, axis, radius } = form;
+    return { at: addWorld(centre, scaleWorld(axis, radius)), normal: axis };
+  }
+  if (form.kind !== 'flat') {
+    const s = form.directrix.length / 2;
+    const normal = ruledUnitNormal(form, s);
+    return normal && { at: ruledPoint(form, s, 0.5), normal };
+  }
+  const { min, max } = boundsOf(loops[0] ?? []);
+  const middle = scaleWorld(addWorld(min, max), 0.5);
+  const { origin, normal } = form.frame;
+  // The box of a slanting surface has its middle beside it.
+  return { at: subtractWorld(middle, scaleWorld(normal, dotWorld(subtractWorld(middle, origin), normal))), normal };
 }

@@ -1,7 +1,7 @@
-import { dotWorld, subtractWorld, type WorldPoint } from '../math/points';
+import { addWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import type { WorldBox } from '../projection/framing';
 import type { PlaneFrame } from '../projection/planes';
-import type { Segment } from '../shape/segments';
+import { pointAt, type Segment } from '../shape/segments';
 import type { SurfaceName } from './names';
 import type { Ruled } from './ruled';
 import type { Sphere } from './sphere';
@@ -119,3 +119,48 @@ export function worldPoints(flat: readonly number[]): readonly WorldPoint[] {
   for (let i = 0; i < flat.length; i += 3) points.push({ a: flat[i]!, b: flat[i + 1]!, h: flat[i + 2]! });
   return points;
 }
+
+/** The box around some bodies, round surfaces exactly; null for none. */
+export function boundsAll(bodies: readonly Body[]): WorldBox | null {
+  let [min, max] = [
+    { a: Infinity, b: Infinity, h: Infinity },
+    { a: -Infinity, b: -Infinity, h: -Infinity },
+  ];
+  for (const body of bodies) {
+    const box = roundBounds(body);
+    min = { a: Math.min(min.a, box.min.a), b: Math.min(min.b, box.min.b), h: Math.min(min.h, box.min.h) };
+    max = { a: Math.max(max.a, box.max.a), b: Math.max(max.b, box.max.b), h: Math.max(max.h, box.max.h) };
+  }
+  return min.a <= max.a ? { min, max } : null;
+}
+
+/** A body's bounds widened to what round surfaces reach beyond their facets. */
+function roundBounds({ surfaces, bounds }: Body): WorldBox {
+  let { min, max } = bounds;
+  const take = (p: WorldPoint): void => {
+    min = { a: Math.min(min.a, p.a), b: Math.min(min.b, p.b), h: Math.min(min.h, p.h) };
+    max = { a: Math.max(max.a, p.a), b: Math.max(max.b, p.b), h: Math.max(max.h, p.h) };
+  };
+  for (const { form, rings } of surfaces) {
+    if (form.kind === 'sphere') farthestOfSphere(form).forEach(take);
+    // Rims of what is round bound its flat ends too.
+    else if (form.kind === 'flat') for (const segment of rings.flat()) if (segment.kind !== 'line') farthestOfSegment(form.frame, segment).forEach(take);
+  }
+  return { min, max };
+}
+
+/** Where a sphere's cap reaches farthest along the axes, as far as those places lie on it. */
+function farthestOfSphere({ centre, radius, axis, low }: Sphere): readonly WorldPoint[] {
+  const along = (['a', 'b', 'h'] as const).flatMap((name) => [-1, 1].map((sign) => ({ a: 0, b: 0, h: 0, [name]: sign })));
+  return along.filter((unit) => dotWorld(unit, axis) >= low).map((unit) => addWorld(centre, scaleWorld(unit, radius)));
+}
+
+/** Places along a curve in the world, close enough together to tell how far it reaches to a ten-thousandth of its size. */
+function farthestOfSegment({ origin, u, v }: PlaneFrame, segment: Segment): readonly WorldPoint[] {
+  return Array.from({ length: REACH_PLACES + 1 }, (_, i) => {
+    const p = pointAt(segment, i / REACH_PLACES);
+    return addWorld(origin, addWorld(scaleWorld(u, p.u), scaleWorld(v, p.v)));
+  });
+}
+
+const REACH_PLACES = 64;

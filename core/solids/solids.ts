@@ -97,7 +97,7 @@ const ALONG: readonly PlanePoint[] = [{ u: 1, v: 0 }, { u: 0, v: 1 }, { u: -1, v
 const mixed = (x: PlanePoint, y: PlanePoint, p: number, q: number): PlanePoint => ({ u: x.u * p + y.u * q, v: x.v * p + y.v * q });
 
 /** Directions of an outline's own in a plane. */
-interface LocalFrame {
+export interface LocalFrame {
   readonly origin: PlanePoint;
   readonly x: PlanePoint;
   readonly y: PlanePoint;
@@ -135,12 +135,14 @@ function meanOf(outline: Outline): PlanePoint {
 /** Cells by which corners may miss what the measures say: what rounding to ticks leaves. */
 const MISS = 4 / TICKS_PER_CELL;
 
-interface Reading {
+/** The measures of a solid, and the directions of its own in which they are told. */
+export interface Reading {
   readonly measures: Measures;
   readonly frame: LocalFrame;
 }
 
-function readSolid(shape: MadeSolid): Reading | null {
+/** What a solid is measured by, read off its outline and depth; null where it no longer has its form. */
+export function readSolid(shape: MadeSolid): Reading | null {
   const form = SOLID_FORMS[shape.solid];
   const frame = shape.depth === 0 ? null : localFrame(shape.outline, form.from);
   if (!frame) return null;

@@ -1,36 +1,69 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { canHaveDepth, figure } from '@core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
+import { canHaveDepth, figure, measuresOf, SOLID_FORMS, SOLID_KINDS, type SolidKind } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { ArrangingService } from '../../state/arranging.service';
+import { ViewStore } from '../../state/view.store';
+import { axisName } from '../../tools/catching';
+import { BuildSettingsStore } from './build.settings';
 
-/** Depth of the selected shape, typed, and the faces that it makes. */
+/** What is set for the solid that is drawn next, and the depth of the selected shapes. */
 @Component({
   selector: 'chemin-build-bench',
-  imports: [MeasureFieldComponent],
-  template: `
-    <section aria-label="Depth">
-      <h3 class="panel-title">Depth</h3>
-      @if (shape(); as shape) {
-        <p class="note">{{ words() }}</p>
-        <chemin-measure in="cells" label="Depth" [value]="shape.depth" (taken)="arranging.setDepth($event)" />
-        <p class="note">
-          Towards you from its plane; a minus sign goes the other way. Sums are allowed, and {{ figure(store.shown().grid.cell) }} mm is a cell.
-        </p>
-      } @else {
-        <p class="note">Select a closed shape on the floor or a wall, then type its depth here. Or take the Depth tool and drag any shape along its normal.</p>
-      }
-    </section>
-  `,
+  imports: [CheckboxModule, FormsModule, MeasureFieldComponent],
+  templateUrl: './build-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class BuildBenchComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly arranging = inject(ArrangingService);
+  protected readonly settings = inject(BuildSettingsStore);
+  private readonly view = inject(ViewStore);
   protected readonly figure = figure;
+  protected readonly round = Math.round;
+  protected readonly stepsBy = [
+    { key: 'count', title: 'Count' },
+    { key: 'rise', title: 'Rise' },
+    { key: 'run', title: 'Run' },
+  ] as const;
+  protected readonly ridges = [
+    { at: 1, title: 'At the back' },
+    { at: 0.5, title: 'In the middle' },
+  ] as const;
+
+  /** The solid that the tool in use draws. */
+  protected readonly kind = computed(() => SOLID_KINDS.find((kind) => kind === this.view.tool()) ?? null);
+
+  protected titleOf(kind: SolidKind): string {
+    return SOLID_FORMS[kind].title;
+  }
+
+  /** Whether it looks another way after a quarter turn. */
+  protected turns(kind: SolidKind): boolean {
+    return SOLID_FORMS[kind].lies !== 'flat';
+  }
+
+  /** Which way it faces on the chosen plane, in words. */
+  protected readonly direction = computed(() => {
+    const { turn } = this.settings.current();
+    const word = this.kind() === 'arch' ? 'Leads' : 'Rises';
+    const along = axisName(this.view.plane(), turn % 2 === 0 ? 'v' : 'u');
+    return this.kind() === 'arch' ? `${word} ${along}` : `${word} ${turn === 1 || turn === 2 ? along.replace('along', 'against') : along}`;
+  });
+
+  protected how(kind: SolidKind): string {
+    if (kind === 'ball') return 'Drag its base on a plane or a face, or press two corners.';
+    return 'Drag its base, or press two corners; then press at its height. Any measure can be typed on the way: Tab goes to the next.';
+  }
 
   protected readonly shape = computed(() => this.arranging.shown().find(canHaveDepth) ?? null);
+  protected readonly isMeasured = computed(() => {
+    const shapes = this.arranging.shown();
+    return shapes.length === 1 && measuresOf(shapes[0]!) !== null;
+  });
   protected readonly words = computed(() => {
     const shapes = this.arranging.shown();
     const able = shapes.filter(canHaveDepth).length;

@@ -1,5 +1,8 @@
 import {
+  addWorld,
   canHaveDepth,
+  lengthAlong,
+  scaleWorld,
   flattenTree,
   exactCells,
   findShape,
@@ -79,31 +82,26 @@ function press(at: SheetPoint, context: ToolContext): ToolStep<DepthState> {
   };
 }
 
-/** The sheet points of the middle of a shape's outline and of one cell further along its plane's normal. */
-export function normalOnSheet(geometry: Geometry, shape: ShapeNode): { readonly foot: SheetPoint; readonly step: SheetPoint } | null {
-  const { projection } = geometry.sight;
-  const frame = planeFrame(shape.plane, geometry.cell);
-  const centre = outlineCentre(shape.outline);
-  if (!frame || !centre) return null;
-  const at = worldFromPlane(frame, centre);
-  const { normal } = frame;
-  const foot = sheetFromWorld(projection, at);
-  const next = sheetFromWorld(projection, { a: at.a + normal.a * geometry.cell, b: at.b + normal.b * geometry.cell, h: at.h + normal.h * geometry.cell });
-  return foot && next && { foot, step: { x: next.x - foot.x, y: next.y - foot.y } };
-}
-
-/** How many cells along the normal a movement on the sheet means. */
+/** How many cells along the normal a movement on the sheet means: exact in perspective too. */
 export function runAlongNormal(geometry: Geometry, shape: ShapeNode, from: SheetPoint, to: SheetPoint): number {
-  const normal = normalOnSheet(geometry, shape);
-  if (!normal) return 0;
-  const { x, y } = normal.step;
-  const square = x * x + y * y;
-  return square === 0 ? 0 : ((to.x - from.x) * x + (to.y - from.y) * y) / square;
+  const { sight, cell } = geometry;
+  const frame = planeFrame(shape.plane, cell);
+  const centre = outlineCentre(shape.outline);
+  if (!frame || !centre) return 0;
+  const run = (at: SheetPoint): number | null => lengthAlong(sight.projection, worldFromPlane(frame, centre), scaleWorld(frame.normal, cell), at);
+  const [start, end] = [run(from), run(to)];
+  return start === null || end === null ? 0 : end - start;
 }
 
 /** Where the depth handle of a shape stands on the sheet: over the middle of its end. */
 export function depthHandle(document: CheminDocument, geometry: Geometry, id: string): SheetPoint | null {
   const shape = findShape(document, id);
-  const normal = shape && canHaveDepth(shape) ? normalOnSheet(geometry, shape) : null;
-  return shape && normal && { x: normal.foot.x + normal.step.x * shape.depth, y: normal.foot.y + normal.step.y * shape.depth };
+  const { sight, cell } = geometry;
+  const frame = shape && canHaveDepth(shape) ? planeFrame(shape.plane, cell) : null;
+  const centre = shape && outlineCentre(shape.outline);
+  if (!frame || !centre) return null;
+  const far = (shape.start ?? 0) + shape.depth;
+  const lean = shape.depth === 0 ? undefined : shape.lean;
+  const at = worldFromPlane(frame, lean ? { u: centre.u + lean.u, v: centre.v + lean.v } : centre);
+  return sheetFromWorld(sight.projection, addWorld(at, scaleWorld(frame.normal, far * cell)));
 }

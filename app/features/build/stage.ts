@@ -1,21 +1,27 @@
 import { pickTool } from '../../tools/pick.tool';
 import { toolsOf, using, type StageDescriptor } from '../../state/stage';
-import { DepthHandleService } from './depth-handle.service';
+import { SOLID_KINDS, type SolidKind } from '@core';
+import { BuildSettingsStore } from './build.settings';
+import { solidTool } from './solid.tool';
+import { SolidHandlesService } from './solid-handles.service';
 import { depthTool } from './depth.tool';
 import { BUILD_SETTINGS, BUILD_TOOLS } from './words';
+
+const solid = (kind: SolidKind): ReturnType<typeof using> => using({ tool: solidTool(kind), settings: BuildSettingsStore, draws: true });
 
 const tools = toolsOf(BUILD_TOOLS, {
   pick: using({ tool: pickTool }),
   depth: using({ tool: depthTool }),
+  ...(Object.fromEntries(SOLID_KINDS.map((kind) => [kind, solid(kind)])) as Record<SolidKind, ReturnType<typeof using>>),
 });
 
-/** Build: depth. */
+/** Build: depth, and solids drawn at once. */
 export const buildStage: StageDescriptor = {
   name: 'build',
   tools,
   bench: () => import('./build-bench.component').then((m) => m.BuildBenchComponent),
   commands: [],
   settings: BUILD_SETTINGS,
-  handles: DepthHandleService,
+  handles: SolidHandlesService,
   guide: 'first-drawing',
 };

@@ -4,10 +4,24 @@ import type { ToolWords } from '../../state/stage';
 /** The tools of the stage in the order of its bench. */
 export const BUILD_TOOLS = [
   { name: 'pick', title: 'Pick' },
-  { name: 'depth', title: 'Depth' },
+  { name: 'depth', title: 'Depth', find: 'Give shapes depth', words: 'extrude extrusion thickness volume 3d' },
+  { name: 'box', title: 'Box', find: 'Draw a box', words: 'cuboid block crate solid' },
+  { name: 'cylinder', title: 'Cylinder', find: 'Draw a cylinder', words: 'round column drum pillar elliptic solid' },
+  { name: 'prism', title: 'Prism', find: 'Draw a regular prism', words: 'hexagon octagon column solid' },
+  { name: 'wedge', title: 'Wedge', find: 'Draw a wedge', words: 'ramp slope roof gable solid' },
+  { name: 'pyramid', title: 'Pyramid', find: 'Draw a pyramid', words: 'frustum tapered roof solid' },
+  { name: 'cone', title: 'Cone', find: 'Draw a cone', words: 'frustum tapered round solid' },
+  { name: 'steps', title: 'Steps', find: 'Draw steps', words: 'treads risers flight solid' },
+  { name: 'arch', title: 'Arch', find: 'Draw an arch', words: 'gate bridge vault solid' },
+  { name: 'tube', title: 'Tube', find: 'Draw a tube', words: 'pipe ring hollow solid' },
+  { name: 'frame', title: 'Frame', find: 'Draw a frame', words: 'slab opening rim border solid' },
+  { name: 'ball', title: 'Ball', find: 'Draw a ball', words: 'sphere round solid' },
+  { name: 'dome', title: 'Dome', find: 'Draw a dome', words: 'hemisphere cap round solid' },
 ] as const satisfies readonly ToolWords[];
 
 /** What is set in the stage, by what different trades call it. */
 export const BUILD_SETTINGS: readonly Setting[] = [
+  setting('build', 'prism', 'Sides of prisms', 'sides corners hexagon', ['Sides']),
+  setting('build', 'steps', 'Steps by count, rise or run', 'steps count rise run treads', ['Steps', 'Rise', 'Run']),
   setting('build', 'depth', 'Depth', 'depth extrude extrusion thickness height volume 3d', ['Depth', 'Depth 2']),
 ];
