@@ -7,6 +7,7 @@ const shared = {
     '^@archive$': '<rootDir>/core/document/archive.ts',
     '^@combine$': '<rootDir>/core/shape/combine.ts',
     '^@demo$': '<rootDir>/demo/index.ts',
+    '^manifold-3d$': '<rootDir>/node_modules/manifold-3d/manifold.js',
   },
 };
 const esbuild = '<rootDir>/scripts/jest-transform.cjs';
@@ -21,7 +22,7 @@ module.exports = {
       testMatch: ['<rootDir>/{core,demo,workers,server}/**/*.test.ts', '<rootDir>/app/**/*.tool.test.ts'],
       transform: { '\\.[cm]?[jt]s$': esbuild },
       transformIgnorePatterns: [
-        '/node_modules/(?!(culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|svgpath|splaytree|pixelmatch)/)',
+        '/node_modules/(?!(culori|clipper2-ts|flatbush|flatqueue|earcut|robust-predicates|polygon-clipping|svgpath|splaytree|pixelmatch|manifold-3d)/)',
       ],
     },
     {

@@ -1,6 +1,7 @@
 // Turns TypeScript and ES modules into what Jest runs, with esbuild.
 const { createHash } = require('node:crypto');
 const { readFileSync } = require('node:fs');
+const { pathToFileURL } = require('node:url');
 const { transformSync, version } = require('esbuild');
 
 const self = readFileSync(require.resolve('./jest-transform.cjs'));
@@ -13,6 +14,7 @@ module.exports = {
       format: 'cjs',
       // Modules that are loaded when first needed are required then.
       supported: { 'dynamic-import': false },
+      define: { 'import.meta.url': JSON.stringify(pathToFileURL(path).href) },
       target: 'node20',
       sourcemap: 'inline',
       sourcefile: path,

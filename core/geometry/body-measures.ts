@@ -1,10 +1,11 @@
-import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
+import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type WorldPoint } from '../math/points';
 import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
-import { boundsOf, surfaceRings, type Body, type Surface } from './body';
-import { ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
-import type { Sphere } from './sphere';
+import { boundsOf, surfaceRings, worldPoints, type Body, type Form, type Rim, type Surface } from './body';
+import { generatorAt } from './contact';
+import { ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
+import { directionsAcross, type Sphere } from './sphere';
 
 /** Places and weights of Gauss and Legendre's rule of five places on 0 to 1 (Abramowitz & Stegun, 25.4.30). */
 const GAUSS = [
@@ -40,6 +41,7 @@ function ringArea(ring: readonly Segment[]): number {
 /** The area of a surface in square cells; of flat ones without their holes. Exact to rounding for straight edges. */
 export function surfaceArea(surface: Surface): number {
   const { form } = surface;
+  if (surface.cut) return cutSums(form, surface.cut, NOWHERE).area;
   if (form.kind === 'sphere') return sphereArea(form);
   if (form.kind !== 'flat') return ruledSum(form, ({ across }) => lengthWorld(across));
   const [outer = 0, ...holes] = surfaceRings(surface).map((ring) => Math.abs(ringArea(ring)) / 2);
@@ -74,16 +76,95 @@ export function bodyVolume({ surfaces, closed, bounds }: Body): number | null {
   const origin: WorldPoint = bounds.min;
   const flux = surfaces.reduce((sum, surface) => {
     const { form } = surface;
+    if (surface.cut) return sum + cutSums(form, surface.cut, origin).flux;
     if (form.kind === 'sphere') {
       // A place is the centre and the radius along the normal; normals sum up to what the cap's rim bounds.
       const { centre, radius, axis, low } = form;
       const rim = Math.PI * radius * radius * (1 - low * low);
-      return sum + radius * sphereArea(form) + rim * dotWorld(subtractWorld(centre, origin), axis);
+      return sum + (form.hollow ? -1 : 1) * (radius * sphereArea(form) + rim * dotWorld(subtractWorld(centre, origin), axis));
     }
     if (form.kind !== 'flat') return sum + ruledSum(form, ({ place, across }) => dotWorld(subtractWorld(place, origin), across));
     return sum + surfaceArea(surface) * dotWorld(subtractWorld(form.frame.origin, origin), form.frame.normal);
   }, 0);
   return flux / 3;
+}
+
+const NOWHERE: WorldPoint = { a: 0, b: 0, h: 0 };
+
+/** Step in a curve's parameter by which its direction is told. */
+const STEP = 1e-5;
+
+/** Places along a boundary with the weights by which what is taken there is summed up, and how the place moves. */
+function* alongRims(
+  cut: readonly (readonly Rim[])[],
+): Generator<{ readonly at: WorldPoint; readonly next: WorldPoint; readonly before: WorldPoint; readonly weight: number }> {
+  for (const rim of cut.flat()) {
+    if ('points' in rim) {
+      const points = worldPoints(rim.points);
+      for (let i = 0; i + 1 < points.length; i++) yield* alongPiece((t) => addWorld(points[i]!, scaleWorld(subtractWorld(points[i + 1]!, points[i]!), t)), 1);
+    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), PIECES);
+  }
+}
+
+function* alongPiece(place: (t: number) => WorldPoint, pieces: number): ReturnType<typeof alongRims> {
+  for (let i = 0; i < pieces; i++) {
+    for (const [node, weight] of GAUSS) {
+      const t = (i + node) / pieces;
+      yield { at: place(t), before: place(t - STEP), next: place(t + STEP), weight: weight / pieces };
+    }
+  }
+}
+
+/**
+ * The area of a cut round surface, and what passes through it of the places told from an origin (three times what it
+ * adds to the volume), as integrals along its boundary (Green's theorem in the surface's own parameters).
+ */
+function cutSums(form: Form, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
+  if (form.kind === 'flat') return { area: 0, flux: 0 };
+  return form.kind === 'sphere' ? cutSphere(form, cut, origin) : cutRuled(form, cut, origin);
+}
+
+function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
+  const n = form.directrix.length;
+  const ratio = form.kind === 'cone' ? lengthWorld(form.rims[1].u) / lengthWorld(form.rims[0].u) : 1;
+  let [area, flux] = [0, 0];
+  for (const { at, before, next, weight } of alongRims(cut)) {
+    const [s, low, high] = [generatorAt(form, at), generatorAt(form, before), generatorAt(form, next)];
+    if (s === null || low === null || high === null) continue;
+    const turn = high - low - (form.closed ? n * Math.round((high - low) / n) : 0);
+    const [from, to] = [ruledPoint(form, s, 0), ruledPoint(form, s, 1)];
+    const generator = subtractWorld(to, from);
+    const k = dotWorld(subtractWorld(at, from), generator) / dotWorld(generator, generator);
+    const across = ruledNormal(form, s);
+    // Widths shrink evenly along a cone's generators.
+    const part = (k - ((1 - ratio) * k * k) / 2) * (turn / (2 * STEP)) * weight;
+    area += part * lengthWorld(across);
+    flux += part * dotWorld(subtractWorld(from, origin), across);
+  }
+  return area < 0 ? { area: -area, flux: -flux } : { area, flux };
+}
+
+function cutSphere({ centre, radius, hollow }: Sphere, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
+  // The patch lies to the left of its boundary, which tells the way round; angles are taken about an axis that no ring passes.
+  let vector: WorldPoint = NOWHERE;
+  const places = [...alongRims(cut)];
+  for (const { at, before, next, weight } of places) {
+    const step = scaleWorld(subtractWorld(next, before), weight / (2 * STEP));
+    vector = addWorld(vector, scaleWorld(crossWorld(subtractWorld(at, centre), step), hollow ? -0.5 : 0.5));
+  }
+  const pole = unitWorld(vector) ?? { a: 0, b: 0, h: 1 };
+  const [x] = directionsAcross(pole);
+  const y = crossWorld(pole, x);
+  let area = 0;
+  for (const { at, before, next, weight } of places) {
+    const angle = (p: WorldPoint): number => Math.atan2(dotWorld(subtractWorld(p, centre), y), dotWorld(subtractWorld(p, centre), x));
+    const turn = angle(next) - angle(before);
+    const way = turn - 2 * Math.PI * Math.round(turn / (2 * Math.PI));
+    area += (1 - dotWorld(subtractWorld(at, centre), pole) / radius) * (way / (2 * STEP)) * weight * radius * radius * (hollow ? -1 : 1);
+  }
+  if (area < 0) area += 4 * Math.PI * radius * radius;
+  const sign = hollow ? -1 : 1;
+  return { area, flux: sign * (radius * area + dotWorld(subtractWorld(centre, origin), vector)) };
 }
 
 /** A place in the middle of a surface, and its outward normal there; of flat ones the middle of their corners' box. Null where it has no normal. */

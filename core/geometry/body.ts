@@ -48,7 +48,20 @@ export interface Surface {
   readonly straight: boolean;
   /** Seen from both sides, such as a flat shape. */
   readonly bothSides: boolean;
+  /** Of round surfaces that something was cut out of: their boundary, ring by ring, each piece beginning where the one before it ends. */
+  readonly cut?: readonly (readonly Rim[])[];
+  /** Of joined bodies: the surface of a part that it is a piece of, on which paint and artwork hang. */
+  readonly from?: SurfaceOrigin;
 }
+
+/** A surface by the thing that has it. */
+export interface SurfaceOrigin {
+  readonly node: string;
+  readonly name: SurfaceName;
+}
+
+/** A piece of a round surface's boundary: a curve in a plane, or `[a0, b0, h0, ...]` close together where it lies in none. */
+export type Rim = { readonly frame: PlaneFrame; readonly segments: readonly Segment[] } | { readonly points: readonly number[] };
 
 /** A line in space that bounds nothing. */
 export interface Wire {

@@ -6,7 +6,7 @@ import { ellipseOutline } from '../shape/forms';
 import { boxAround, doubleAreaTicks, mapOutline, mapPoint, ringsOf, type Outline } from '../shape/outline';
 import { boundsArea, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
-import { boundsOf, flatPoints, type Body, type Surface, type Wire } from './body';
+import { boundsOf, flatPoints, worldPoints, type Body, type Surface, type Wire } from './body';
 import { FACET, flatFacets, ruledFacets } from './facets';
 import { BASE, END, roundName, sideName, type SurfaceName } from './names';
 import type { Ruled } from './ruled';
@@ -159,9 +159,15 @@ function roundBody(outline: Outline, frame: PlaneFrame, depth: number, round: 'b
   const size = (radius * radius + height * height) / (2 * height);
   const form: Sphere = { kind: 'sphere', centre: addWorld(foot, scaleWorld(forward, height - size)), radius: size, axis: forward, low: 1 - height / size };
   const dome = surfaceOf(form);
-  const circle = ellipseOutline(centre, { u: radius, v: radius });
-  return bodyOfRound([flatSurface(BASE, circle, { ...frame, normal: scaleWorld(forward, -1) }, false), dome]);
+  // The base has the rim's corners, so that both close without a gap.
+  const base = flatSurface(BASE, ellipseOutline(centre, { u: radius, v: radius }), { ...frame, normal: scaleWorld(forward, -1) }, false);
+  const rim = dome.facets.filter(({ corners }) => corners.length === 12).slice(-columnsOf(dome)).flatMap(({ corners }) => corners.slice(3, 6)); // prettier-ignore
+  const loop = flatPoints([...worldPoints(rim)].reverse());
+  return bodyOfRound([{ ...base, loops: [loop], facets: [{ corners: loop, normal: scaleWorld(forward, -1) }] }, dome]);
 }
+
+/** How many pieces a sphere's facets make from pole to rim in each row: as many as there are three-cornered ones at its top. */
+const columnsOf = ({ facets }: Surface): number => facets.filter(({ corners }) => corners.length === 9).length;
 
 function bodyOfRound(surfaces: readonly Surface[]): Body {
   const points = surfaces.at(-1)!.facets.flatMap(({ corners }) => corners.slice(0, 6));

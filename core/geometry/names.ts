@@ -51,3 +51,9 @@ export const roundName = (point: number): SurfaceName => surfaceName({ word: 'ro
 export function isDrawnEnd(name: SurfaceName): boolean {
   return name === END || name === BASE;
 }
+
+/** A piece of a part's surface in what parts are joined to; `piece` counts the further ones where it is in several. */
+export function partName(part: string, name: SurfaceName, piece = 0): SurfaceName {
+  const steps: NameStep[] = [{ word: 'part', key: part }, ...(piece > 0 ? [{ word: 'piece', key: piece }] : [])];
+  return `${surfaceName(...steps)}/${name}`;
+}

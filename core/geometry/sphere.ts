@@ -19,6 +19,8 @@ export interface Sphere extends Cap {
   readonly centre: WorldPoint;
   /** In cells. */
   readonly radius: number;
+  /** Seen from within: its outside is towards the centre. */
+  readonly hollow?: true;
 }
 
 /** The part of the radius by which facets may lie inside the sphere where no other is asked for: some 2,500 of a ball then. */
@@ -149,8 +151,8 @@ function arcWithin({ frame, u, v, shift, size }: Rim, { axis }: Cap, other: Cap,
   return { frame, segments: arcSegments(start, inside ? end : end - 2 * Math.PI), closed: false };
 }
 
-/** A piece of the unit circle as conics of at most a quarter turn each. */
-function arcSegments(from: number, to: number): readonly Segment[] {
+/** A piece of the unit circle about the origin, between two angles in radians, as conics of at most a quarter turn each. */
+export function arcSegments(from: number, to: number): readonly Segment[] {
   const count = Math.max(1, Math.ceil(Math.abs(to - from) / (Math.PI / 2) - 1e-9));
   const step = (to - from) / count;
   const at = (angle: number, r = 1): { u: number; v: number } => ({ u: r * Math.cos(angle), v: r * Math.sin(angle) });
