@@ -12,13 +12,14 @@ const CORE_MAY_IMPORT = {
   snap: ['math', 'projection', 'grid', 'shape'],
   geometry: ['math', 'projection', 'shape'],
   solids: ['math', 'projection', 'shape', 'geometry'],
+  joining: ['math', 'projection', 'shape', 'geometry'],
   lettering: ['math', 'projection', 'shape'],
   visibility: ['math', 'projection', 'shape', 'geometry'],
   light: ['math', 'projection', 'shape', 'geometry'],
   artwork: ['math', 'projection', 'shape', 'geometry', 'paint'],
-  document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'lettering', 'light', 'artwork', 'visibility'],
-  picture: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'lettering', 'visibility', 'light', 'artwork', 'document'],
-  output: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'visibility', 'light', 'artwork', 'document', 'picture'],
+  document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'lettering', 'light', 'artwork', 'visibility'],
+  picture: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'lettering', 'visibility', 'light', 'artwork', 'document'],
+  output: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'visibility', 'light', 'artwork', 'document', 'picture'],
 };
 
 const only = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } });

@@ -26,6 +26,7 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
+import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { turnedLean } from './carry';
 import { followFaces } from './inscribed';
 import { movedNodes } from './move';
@@ -63,7 +64,7 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('name'), id: idSchema, name: nameSchema }),
   z.strictObject({ kind: z.literal('hide'), ids, hidden: z.boolean() }),
   z.strictObject({ kind: z.literal('lock'), ids, locked: z.boolean() }),
-  z.strictObject({ kind: z.literal('group'), ids, id: idSchema, name: nameSchema }),
+  z.strictObject({ kind: z.literal('group'), ids, id: idSchema, name: nameSchema, joined: z.enum(JOIN_KINDS).exactOptional() }),
   z.strictObject({ kind: z.literal('ungroup'), id: idSchema }),
   z.strictObject({ kind: z.literal('place'), id: idSchema, target: targetSchema, anchor: anchorSchema, overhangs: overhangsSchema }),
   z.strictObject({ kind: z.literal('light'), light: lightSchema }),

@@ -9,6 +9,7 @@ import { dotWorld, type WorldPoint } from '../math/points';
 import { isSurfaceName } from '../geometry/names';
 import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
+import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { LEAST_TOP, SOLID_KINDS } from '../solids/forms';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
@@ -206,7 +207,7 @@ const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 /** Anything of the contents; groups hold their own kind. */
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema) }),
+    z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema), joined: z.enum(JOIN_KINDS).exactOptional() }),
     z.strictObject({
       kind: z.literal('shape'),
       ...nodeBase,

@@ -1,3 +1,4 @@
+import type { JoinKind } from '../geometry/joined-recipe';
 import { independentCopy } from './copy';
 import { unknownNode, wrongKind } from './changed-nodes';
 import { findNode, flattenTree, idsWithin } from './tree';
@@ -103,7 +104,7 @@ export function arranged(
 /** The new group stands where the last of its members stood, members in their order. */
 export function grouped(
   document: CheminDocument,
-  edit: { readonly ids: readonly string[]; readonly id: string; readonly name: string },
+  edit: { readonly ids: readonly string[]; readonly id: string; readonly name: string; readonly joined?: JoinKind },
 ): readonly DocumentNode[] {
   const wanted = new Set(edit.ids);
   const members: DocumentNode[] = [];
@@ -118,7 +119,7 @@ export function grouped(
     });
   const topLevel = document.nodes.map((node) => idsWithin(node).some((id) => wanted.has(id)));
   const rest = take(document.nodes);
-  const group: GroupNode = { kind: 'group', id: edit.id, name: edit.name, hidden: false, locked: false, children: members };
+  const group: GroupNode = { kind: 'group', id: edit.id, name: edit.name, hidden: false, locked: false, children: members, ...(edit.joined && { joined: edit.joined }) };
   const after = document.nodes.slice(topLevel.lastIndexOf(true) + 1).length;
   return [...rest.slice(0, rest.length - after), group, ...rest.slice(rest.length - after)];
 }

@@ -6,6 +6,7 @@ import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
 import type { Extruded } from '../geometry/depth-recipe';
+import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/forms';
 import type { Colour, Paint, Swatch } from '../paint/paint';
 import type { ArtworkAnchor } from '../geometry/anchor';
@@ -79,7 +80,12 @@ interface NodeBase {
 export interface GroupNode extends NodeBase {
   readonly kind: 'group';
   readonly children: readonly DocumentNode[];
+  /** Its solids are one: joined, the first without the others, or what they have in common. They stay, and can be changed. */
+  readonly joined?: JoinKind;
 }
+
+/** A group whose solids are one. */
+export type JoinedNode = GroupNode & { readonly joined: JoinKind };
 
 /** A shape on a plane; a depth other than 0 makes it a solid and keeps the outline editable. */
 export interface ShapeNode extends NodeBase, Extruded {

@@ -1,22 +1,42 @@
 import type { Body } from './body';
 import { depthBody, type Extruded } from './depth-recipe';
+import { joinedParts, standIn, type Joined, type Part } from './joined-recipe';
 import { placementBody, type Placed } from './placement-recipe';
 
-/** What has a place in space by itself. */
-export type SpaceNode = ({ readonly kind: 'shape'; readonly id: string } & Extruded) | ({ readonly kind: 'placement'; readonly id: string } & Placed);
+/** What has a place in space by itself: shapes, placements, and groups whose solids are one. */
+export type SpaceNode =
+  | ({ readonly kind: 'shape'; readonly id: string } & Extruded)
+  | ({ readonly kind: 'placement'; readonly id: string } & Placed)
+  | ({ readonly kind: 'group' } & Joined);
 
-/** How a kind of node becomes a body: at once, or later where a kernel works elsewhere; null for what has no place in space. */
-export type Recipe<N> = (node: N) => Body | null | Promise<Body | null>;
+/** What a recipe gives: a body at once, null for what has no place in space, or later where a kernel works elsewhere. */
+export type Made = Body | null | Pending;
+
+/** A body that is being made, and what stands for it where there was none before. */
+export interface Pending {
+  readonly body: Promise<Body | null>;
+  readonly meanwhile: Body | null;
+}
+
+/** How a kind of node becomes a body, the book being asked for what it is made of. */
+export type Recipe<N, All extends Named> = (node: N, book: GeometryBook<All>) => Made;
+
+interface Named {
+  readonly kind: string;
+  readonly id: string;
+}
 
 /** The recipes by the kinds of nodes. */
-export type Recipes<N extends { readonly kind: string }> = { readonly [K in N['kind']]: Recipe<Extract<N, { kind: K }>> };
+export type Recipes<N extends Named> = { readonly [K in N['kind']]: Recipe<Extract<N, { kind: K }>, N> };
 
-const RECIPES: Recipes<SpaceNode> = { shape: depthBody, placement: placementBody };
+const RECIPES: Recipes<SpaceNode> = { shape: depthBody, placement: placementBody, group: joinedGroup };
 
 /** What the book knows of a node: its body, or the last good one while the present one is being made. */
 export interface Evaluated {
   readonly state: 'ready' | 'pending' | 'failed';
   readonly body: Body | null;
+  /** Why it could not be made. */
+  readonly reason?: string;
 }
 
 /**
@@ -24,8 +44,9 @@ export interface Evaluated {
  * by everyone who wants a surface; dropping it loses nothing. A recipe that takes its time leaves the last good body of
  * the node with the same id to be shown meanwhile.
  */
-export class GeometryBook<N extends { readonly kind: string; readonly id: string }> {
+export class GeometryBook<N extends Named> {
   private readonly known = new WeakMap<N, Evaluated>();
+  private readonly waiting = new WeakMap<N, Promise<Body | null>>();
   private readonly last = new Map<string, Body | null>();
   private readonly listeners = new Set<() => void>();
 
@@ -35,11 +56,18 @@ export class GeometryBook<N extends { readonly kind: string; readonly id: string
   of(node: N): Evaluated {
     const known = this.known.get(node);
     if (known) return known;
-    const made = this.recipes[node.kind as N['kind']](node as Extract<N, { kind: N['kind'] }>);
-    const evaluated: Evaluated = made instanceof Promise ? { state: 'pending', body: this.last.get(node.id) ?? null } : { state: 'ready', body: made };
+    const made = this.recipes[node.kind as N['kind']](node as Extract<N, { kind: N['kind'] }>, this);
+    const pending = made !== null && 'meanwhile' in made;
+    const evaluated: Evaluated = pending ? { state: 'pending', body: this.last.get(node.id) ?? made.meanwhile } : { state: 'ready', body: made };
     this.known.set(node, evaluated);
-    if (made instanceof Promise) void this.finish(node, made, evaluated.body);
+    if (pending) this.waiting.set(node, this.finish(node, made.body, evaluated.body));
     return evaluated;
+  }
+
+  /** The body of a node once it is known; the last good one where it cannot be made. */
+  settled(node: N): Promise<Body | null> {
+    const { state, body } = this.of(node);
+    return state === 'pending' ? this.waiting.get(node)! : Promise.resolve(body);
   }
 
   /** Calls back whenever something that was pending is known. @returns what ends that */
@@ -48,17 +76,50 @@ export class GeometryBook<N extends { readonly kind: string; readonly id: string
     return () => this.listeners.delete(listener);
   }
 
-  private async finish(node: N, made: Promise<Body | null>, meanwhile: Body | null): Promise<void> {
+  private async finish(node: N, made: Promise<Body | null>, meanwhile: Body | null): Promise<Body | null> {
     let evaluated: Evaluated;
     try {
       evaluated = { state: 'ready', body: await made };
       this.last.set(node.id, evaluated.body);
-    } catch {
-      evaluated = { state: 'failed', body: meanwhile };
+    } catch (error) {
+      evaluated = { state: 'failed', body: meanwhile, reason: error instanceof Error ? error.message : String(error) };
     }
     this.known.set(node, evaluated);
     for (const listener of this.listeners) listener();
+    return evaluated.body;
   }
+}
+
+/** A group whose solids are one; null for any other, whose things have bodies of their own. */
+function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBook<SpaceNode>): Made {
+  const { joined } = node;
+  if (!joined) return null;
+  const sources = partNodes(node);
+  const now = (body: (part: SpaceNode) => Body | null): readonly Part[] =>
+    sources.flatMap((part) => {
+      const made = body(part);
+      return made?.closed ? [{ id: part.id, body: made }] : [];
+    });
+  const evaluated = sources.map((part) => book.of(part));
+  const meanwhile = standIn(now((part) => book.of(part).body), joined); // prettier-ignore
+  if (evaluated.every(({ state }) => state !== 'pending')) return { body: joinedParts(now((part) => book.of(part).body), joined), meanwhile }; // prettier-ignore
+  const body = Promise.all(sources.map((part) => book.settled(part))).then((bodies) => joinedParts(now((part) => bodies[sources.indexOf(part)] ?? null), joined)); // prettier-ignore
+  return { body, meanwhile };
+}
+
+/** Whether something is a solid that a joined group makes one with others. */
+export function isPart(node: { readonly kind: string; readonly hidden: boolean }): boolean {
+  if (node.hidden) return false;
+  if (node.kind === 'group') return (node as unknown as Joined).joined !== undefined;
+  return node.kind === 'shape' && (node as unknown as Extruded).depth !== 0 && bodyOf(node as unknown as SpaceNode)?.closed === true;
+}
+
+/** The solids of a joined group in their order, those in plain groups within it too; hidden ones do not count. */
+export function partNodes({ children }: Joined): readonly SpaceNode[] {
+  return children.flatMap((child): readonly SpaceNode[] => {
+    if (isPart(child)) return [child as unknown as SpaceNode];
+    return child.kind === 'group' && !child.hidden ? partNodes(child as unknown as Joined) : [];
+  });
 }
 
 /** The book of everything that a document can hold. */

@@ -161,7 +161,7 @@ describe('the book', () => {
   const body = depthBody({ plane: plane('floor'), outline: lShape, depth: 1 })!;
 
   it('shows the last good body until the next is made, and says so', async () => {
-    const book = new GeometryBook<Slow>({ slow: (node) => node.body });
+    const book = new GeometryBook<Slow>({ slow: (node) => ({ body: node.body, meanwhile: null }) });
     let told = 0;
     book.listen(() => told++);
     const first: Slow = { kind: 'slow', id: 'x', body: Promise.resolve(body) };
@@ -173,6 +173,6 @@ describe('the book', () => {
     expect(book.of(failing)).toEqual({ state: 'pending', body });
     await failing.body.catch(() => undefined);
     await Promise.resolve();
-    expect([book.of(failing), told]).toEqual([{ state: 'failed', body }, 2]);
+    expect([book.of(failing), told]).toEqual([{ state: 'failed', body, reason: 'the kernel is gone' }, 2]);
   });
 });

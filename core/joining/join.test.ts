@@ -8,7 +8,7 @@ import { randomFrom, runs } from '../testing/random';
 import { solidOn } from '../solids/solids';
 import type { SolidKind } from '../solids/forms';
 import { joinedBody } from './join';
-import type { JoinKind } from './kernel';
+import type { JoinKind } from '../geometry/joined-recipe';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -76,6 +76,32 @@ describe('joining solids', () => {
     expect(volume(cone)).toBeCloseTo((Math.PI / 3) * 1 * (4 + 1.75 ** 2 + 2 * 1.75), 6);
     const bowl = join('take away', solid('box', [-3, -3, 0], [6, 6, 3]), solid('ball', [-2, -2, 1], [4, 4, 4]))!;
     expect(bowl.surfaces.find(({ name }) => name === 'part:p0/end')!.rings[1]!.every(({ kind }) => kind === 'conic')).toBe(true);
+  });
+
+  it('keeps the identities with round parts, exactly where planes cut them', () => {
+    const random = randomFrom(5);
+    const whole = (below: number): number => Math.floor(random() * below);
+    const some = (kinds: readonly SolidKind[]): Body => {
+      const kind = kinds[whole(kinds.length)]!;
+      const w = 2 * (1 + whole(3));
+      const height = kind === 'dome' ? w / 2 : 3 * (1 + whole(2));
+      return solid(kind, [whole(5), whole(5), whole(4)], [w, kind === 'cylinder' ? 2 * (1 + whole(3)) : w, height]);
+    };
+    for (let i = 0; i < runs(12); i++) {
+      const [p, q] = [some(['cylinder', 'cone', 'ball', 'dome', 'tube', 'arch']), some(['box', 'wedge', 'frame'])];
+      const scale = bodyVolume(p)! + bodyVolume(q)!;
+      const [both, common, left] = [join('join', p, q), join('overlap', p, q), join('take away', p, q)];
+      expect(Math.abs(volume(both) + volume(common) - scale)).toBeLessThan(1e-6 * scale);
+      expect(Math.abs(volume(left) + volume(common) - bodyVolume(p)!)).toBeLessThan(1e-6 * scale);
+    }
+    for (let i = 0; i < runs(12); i++) {
+      const round: readonly SolidKind[] = ['cylinder', 'cone', 'ball', 'dome'];
+      const [p, q] = [some(round), some(round)];
+      const scale = bodyVolume(p)! + bodyVolume(q)!;
+      const [both, common, left] = [join('join', p, q), join('overlap', p, q), join('take away', p, q)];
+      expect(Math.abs(volume(both) + volume(common) - scale)).toBeLessThan(1e-3 * scale);
+      expect(Math.abs(volume(left) + volume(common) - bodyVolume(p)!)).toBeLessThan(1e-3 * scale);
+    }
   });
 
   it('leaves nothing of what is wholly taken away', () => {

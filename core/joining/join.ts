@@ -1,8 +1,9 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import type { Body } from '../geometry/body';
-import { joinMeshes, type JoinKind } from './kernel';
+import { joinMeshes } from './kernel';
+import type { JoinKind, Part } from '../geometry/joined-recipe';
 import { meshesOf, type Triangulate } from './mesh';
-import { rebuiltBody, type Part } from './rebuild';
+import { rebuiltBody } from './rebuild';
 
 /**
  * Bodies joined by the solids' kernel, on their own exact surfaces. Null where nothing is left.

@@ -1,9 +1,7 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import { CoreError } from '../math/errors';
+import type { JoinKind } from '../geometry/joined-recipe';
 import type { PartMesh } from './mesh';
-
-/** How bodies are joined: all of them, the first without the others, or what all have in common. */
-export type JoinKind = 'join' | 'take away' | 'overlap';
 
 /** What the kernel makes of some meshes. */
 export interface JoinedMesh {

@@ -5,18 +5,13 @@ import type { PlaneFrame } from '../projection/planes';
 import type { Segment } from '../shape/segments';
 import { boundsOf, flatPoints, type Body, type Facet, type Form, type Rim, type Surface } from '../geometry/body';
 import { flatFacets } from '../geometry/facets';
+import type { Part } from '../geometry/joined-recipe';
 import { partName } from '../geometry/names';
 import { placeOn } from '../geometry/contact';
 import { placeIn, ruledCut, sphereCut } from './edge-curves';
 import type { JoinedMesh } from './kernel';
 import type { Meshes } from './mesh';
 import { patchesOf, type Patch, type Ring } from './mesh-loops';
-
-/** A body that is joined with others, and the thing that it is of. */
-export interface Part {
-  readonly id: string;
-  readonly body: Body;
-}
 
 /** Part of an area by which triangles may miss the facets that they came from and still be all of them. */
 const WHOLE = 1e-6;

@@ -1,15 +1,15 @@
 import { carriedShape } from '../document/carry';
-import { flattenTree, nodesById } from '../document/tree';
-import type { CheminDocument, CopyNode, DimensionNode, DocumentNode, PlacementNode, ShapeNode } from '../document/types';
+import { flattenTree, nodesById, shapesIn } from '../document/tree';
+import type { CheminDocument, CopyNode, DimensionNode, DocumentNode, GroupNode, JoinedNode, PlacementNode, ShapeNode } from '../document/types';
 import type { Body } from '../geometry/body';
-import { bodyOf } from '../geometry/book';
+import { bodyOf, isPart } from '../geometry/book';
 import { movedBody } from '../geometry/moved-body';
 import { composeMaps, rigidMap, type RigidMap } from '../geometry/rigid';
 import { dimensionShapes } from './dimension';
 
-/** Something that is drawn: a shape or a placement of the document, or one that a copy or a dimension stands for. */
+/** Something that is drawn: a shape, a placement, or solids that are one, of the document or what a copy or a dimension stands for. */
 export interface DrawnNode {
-  readonly node: ShapeNode | PlacementNode;
+  readonly node: ShapeNode | PlacementNode | JoinedNode;
   /** The node of the document that it belongs to. */
   readonly owner: string;
   readonly hidden: boolean;
@@ -24,6 +24,11 @@ export interface DrawnNode {
 export function drawnBody({ node, map }: DrawnNode): Body | null {
   const body = bodyOf(node);
   return body && map ? movedBody(body, map) : body;
+}
+
+/** Whether the solids of a group are one. */
+export function isJoined(node: GroupNode): node is JoinedNode {
+  return node.joined !== undefined;
 }
 
 /** Most things that copies may show in all: copies of copies of groups can multiply without end. */
@@ -51,8 +56,13 @@ class Drawing {
   private on: ReadonlyMap<string, readonly PlacementNode[]> | null = null;
 
   constructor(private readonly document: CheminDocument) {
-    for (const { node, hidden, locked } of flattenTree(document.nodes)) {
-      if (node.kind === 'group') continue;
+    const within = new Set<string>();
+    for (const { node, parent, hidden, locked } of flattenTree(document.nodes)) {
+      // Solids that are one are drawn by what holds them.
+      const inJoined = parent !== null && within.has(parent);
+      if (node.kind === 'group' && (isJoined(node) || inJoined)) within.add(node.id);
+      if (inJoined && isPart(node)) continue;
+      if (node.kind === 'group' && !isJoined(node)) continue;
       if (node.kind === 'copy') {
         if (!hidden) this.copy(node, null, { owner: node.id, hidden, locked }, node.id, new Set());
       } else this.put(node, { owner: node.id, hidden, locked, map: null, within: '' });
@@ -61,7 +71,8 @@ class Drawing {
 
   private put(node: DocumentNode, how: Omit<DrawnNode, 'node'>): void {
     const { owner, hidden, locked, map, within } = how;
-    if (node.kind === 'shape' || node.kind === 'placement') this.nodes.push({ node, owner, hidden, locked, map, within });
+    if (node.kind === 'shape' || node.kind === 'placement' || (node.kind === 'group' && isJoined(node)))
+      this.nodes.push({ node, owner, hidden, locked, map, within });
     else if (node.kind === 'dimension' && !how.hidden) for (const part of shownByDimension(this.document, node)) this.nodes.push({ node: part, ...how });
   }
 
@@ -71,9 +82,12 @@ class Drawing {
     if (!original || stack.has(copy.id) || stack.has(copy.of)) return;
     const map = mapOf(copy, under);
     const inside = new Set([...stack, copy.id, ...(original.kind === 'copy' ? [] : [copy.of])]);
-    const show = (node: DocumentNode): void => {
-      if (node.hidden || this.shown > MOST_SHOWN) return;
-      if (node.kind === 'group') return node.children.forEach(show);
+    const show = (node: DocumentNode, inJoined = false): void => {
+      if (node.hidden || this.shown > MOST_SHOWN || (inJoined && isPart(node))) return;
+      if (node.kind === 'group') {
+        if (isJoined(node)) this.putJoined(node, { ...how, map, within });
+        return node.children.forEach((child) => show(child, inJoined || isJoined(node)));
+      }
       if (node.kind === 'copy') return this.copy(node, map, how, `${within} ${node.id}`, inside);
       // Artwork on a face comes with the face's own thing.
       if (node.kind === 'placement' && node.target.kind === 'face') return;
@@ -84,6 +98,13 @@ class Drawing {
     };
     // A hidden original is shown by its copies all the same, as what it holds would be.
     show(original.hidden ? { ...original, hidden: false } : original);
+  }
+
+  /** Solids that are one, with what lies on the faces of its parts. */
+  private putJoined(node: JoinedNode, how: Omit<DrawnNode, 'node'>): void {
+    this.shown++;
+    this.put(node, how);
+    for (const part of shapesIn(node.children)) for (const placed of this.placedOn(part.id)) this.put(placed, how);
   }
 
   private placedOn(host: string): readonly PlacementNode[] {

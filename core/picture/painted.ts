@@ -20,7 +20,7 @@ export interface Visible extends Area {
 }
 
 /** A stroke along a fill's own path is one mark with it; anything else follows it. */
-export function joined(own: Mark[], lines: readonly Mark[]): readonly Mark[] {
+export function withLines(own: Mark[], lines: readonly Mark[]): readonly Mark[] {
   const [fill, line] = [own[0], lines[0]];
   if (own.length !== 1 || fill?.kind !== 'path' || line?.kind !== 'path' || line.path !== fill.path || line.fill) return lines;
   own[0] = { ...fill, line: line.line };

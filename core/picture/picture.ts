@@ -1,5 +1,6 @@
 import { flatInk, type GroupMark, type Ink, type Mark } from '../artwork/marks';
-import type { Artwork, CheminDocument, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
+import { nodesById, shapesIn } from '../document/tree';
+import type { Artwork, CheminDocument, JoinedNode, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { isDrawnEnd } from '../geometry/names';
 import type { Ruled } from '../geometry/ruled';
@@ -22,7 +23,7 @@ import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutPath, cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
-import { groupByNode, joined, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
+import { groupByNode, withLines, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
 import { roundFill, tonedFrom, type Toned } from './round-tones';
 import { sphereFill } from './sphere-tones';
 import { stageFrom, type Stage } from './stage';
@@ -109,8 +110,11 @@ export class PictureMaker {
     const painted = under;
     for (const part of order) {
       const { node, drawn } = space[part.body]!;
-      const on = onFaces?.get(keyOf(node.within, node.node.id)) ?? NONE;
-      const kept = this.paintPart(document.light, stage, part, drawn.painted, node, on, artworks);
+      const { from } = part.surface.surface ?? {};
+      const on = onFaces?.get(keyOf(node.within, from?.node ?? node.node.id)) ?? NONE;
+      const source = node.node.kind === 'group' ? partOf(document, node.node, from?.node) : node.node;
+      if (!source) continue;
+      const kept = this.paintPart(document.light, stage, part, drawn.painted, node, source, on, artworks);
       if (kept.failed) uncut.add(node.owner);
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
@@ -148,7 +152,7 @@ export class PictureMaker {
       const body = drawnBody(drawn);
       if (space.length % PIECE === PIECE - 1) yield;
       if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
-      else if (isOnSheet(node)) (space.length > 0 ? over : under).push(this.paintFlat(stage, drawn, artworks));
+      else if (node.kind !== 'group' && isOnSheet(node)) (space.length > 0 ? over : under).push(this.paintFlat(stage, drawn, node, artworks));
     }
     return { under, over, space, onFaces, artworks };
   }
@@ -173,7 +177,7 @@ export class PictureMaker {
   /** What a shape's fill looks like on a surface: toned, its gradient on the surface that carries it and one colour on the others. */
   private fillOf(light: Light, fill: Fill, { surface, normal }: DrawnSurface, map: Mat33 | null): ReturnType<typeof inkOf> {
     const tone = (colour: Colour): string => this.colour(light, plainColour(colour, this.swatches), normal);
-    const ink = typeof fill !== 'string' && surface && isDrawnEnd(surface.name) && map ? inkOf(fill, map, tone) : null;
+    const ink = typeof fill !== 'string' && surface && isDrawnEnd(surface.from?.name ?? surface.name) && map ? inkOf(fill, map, tone) : null;
     return ink ?? this.flat(this.colour(light, typeof fill === 'string' ? plainColour(fill, this.swatches) : meanColour(fill, this.swatches), normal));
   }
 
@@ -213,19 +217,20 @@ export class PictureMaker {
     { surface, index, cuts }: OrderedSurface,
     kept: KeptPaint[],
     drawn: DrawnNode,
+    source: ShapeNode | PlacementNode,
     on: readonly OnFace[],
     artworks: ReadonlyMap<string, Artwork>,
   ): KeptPaint {
     const known = kept[index];
-    if (known && known.node === drawn.node && sameOn(known.on, on) && sameCuts(known.cuts, cuts)) return known;
+    if (known && known.node === source && sameOn(known.on, on) && sameCuts(known.cuts, cuts)) return known;
     const left = cuts ? cutSurface(surface, cuts) : null;
     const path = left?.path ?? surface.path;
     const areas = left?.parts ?? null;
     const painted =
-      drawn.node.kind === 'placement'
-        ? paintPlacement(stage, drawn, drawn.node, artworks.get(drawn.node.artwork), null, left && { path, areas: left.parts })
-        : this.paintShape(light, stage, surface, drawn, drawn.node, path, areas, on, cuts);
-    return (kept[index] = { node: drawn.node, on, cuts, painted, failed: left?.failed ?? false });
+      source.kind === 'placement'
+        ? paintPlacement(stage, drawn, source, artworks.get(source.artwork), null, left && { path, areas: left.parts })
+        : this.paintShape(light, stage, surface, drawn, source, path, areas, on, cuts);
+    return (kept[index] = { node: source, on, cuts, painted, failed: left?.failed ?? false });
   }
 
   private paintShape(
@@ -241,8 +246,10 @@ export class PictureMaker {
   ): Painted {
     const { surface, wire } = part;
     const { owner } = drawn;
-    const name = node.name;
+    const { name } = drawn.node;
     const paint = paintOf(node, surface);
+    // Of solids that are one, a surface is that of the part which it came from.
+    const joined = surface?.from !== undefined;
     const look = lookOf(node.paint);
     const frame = surface?.form.kind === 'flat' ? surface.form.frame : (wire?.frame ?? null);
     const map = frame && sheetFromFrame(stage.view.sight.projection, frame);
@@ -257,12 +264,12 @@ export class PictureMaker {
     }
     const solid = node.depth !== 0;
     // A line in the plane, or of varying width, is drawn along ends only, where it has a boundary to follow.
-    const follows = line !== null && plane !== null && (!solid || isDrawnEnd(surface.name));
+    const follows = line !== null && plane !== null && (!solid || (isDrawnEnd(surface.name) && !joined));
     const lines: Mark[] = follows ? [lineMark(line, path, node.outline, plane, colour)] : line ? [sideLine(line, path, colour)] : [];
     // Where something was cut out of it, a seam would run over what is in front there.
     const own: Mark[] = this.filled(light, stage, paint, part, path, map, solid && !line && cut === null);
-    own.push(...joined(own, lines));
-    const face = surface.name;
+    own.push(...withLines(own, lines));
+    const face = surface.from?.name ?? surface.name;
     const placed = on.flatMap(({ node: placement, artwork, drawn: there }): readonly Painted[] => {
       const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
       return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas: cut ?? part.outline })] : [];
@@ -296,8 +303,8 @@ export class PictureMaker {
     return stretch ? roundFill(projection, form, stretch, path, (normal) => this.roundColour(light, base, dotWorld(normal, this.sun))) : [];
   }
 
-  private paintFlat(stage: Stage, drawn: DrawnNode, artworks: ReadonlyMap<string, Artwork>): Painted {
-    const { node, owner } = drawn;
+  private paintFlat(stage: Stage, drawn: DrawnNode, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
+    const { owner } = drawn;
     if (node.kind === 'placement') return paintPlacement(stage, drawn, node, artworks.get(node.artwork), null, null);
     const { outline, paint } = node;
     const { cell } = stage;
@@ -312,7 +319,7 @@ export class PictureMaker {
     const fill = closed && paint.fill !== null ? inkOf(paint.fill, scale, plain) : null;
     const marks: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: null }] : [];
     if (paint.line)
-      marks.push(...joined(marks, [lineMark(paint.line, path, outline, { map: scale, cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]));
+      marks.push(...withLines(marks, [lineMark(paint.line, path, outline, { map: scale, cell, near: 0, seen: stage.seen }, plain(paint.line.colour))]));
     const holes = rings.slice(1);
     const visible: Visible = { node: owner, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
     return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
@@ -385,7 +392,13 @@ function isOnSheet(node: ShapeNode | PlacementNode): boolean {
 
 /** The paint of a surface: its own, or that of the whole thing. */
 function paintOf(node: ShapeNode, surface: Surface | null): Paint {
-  return (surface && node.surfaces?.[surface.name]) ?? node.paint;
+  return (surface && node.surfaces?.[surface.from?.name ?? surface.name]) ?? node.paint;
+}
+
+/** The part of solids that are one which a surface came from; the first of them where it is gone. */
+function partOf(document: CheminDocument, node: JoinedNode, id: string | undefined): ShapeNode | null {
+  const part = id === undefined ? undefined : nodesById(document.nodes).get(id);
+  return part?.kind === 'shape' ? part : (shapesIn(node.children)[0] ?? null);
 }
 
 /** @param host what it lies on, for a placement on a surface  @param clip what it is seen within */

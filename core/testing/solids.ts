@@ -22,7 +22,16 @@ export interface Ray {
 /** A solid that can be drawn, and met by a ray without any of what draws it: the largest t before the eye, or null. */
 export interface Solid {
   readonly body: Body;
+  /** The stretches of a ray inside of it, in any order; they may overlap. */
+  readonly spans: (ray: Ray) => readonly Span[];
   readonly meet: (ray: Ray) => number | null;
+}
+
+export type Span = readonly [number, number];
+
+/** A solid by its body and where rays are inside of it. */
+function solid(body: Body, spans: Solid['spans']): Solid {
+  return { body, spans, meet: (ray) => nearest(spans(ray), ray.most) };
 }
 
 export type Triple = readonly [number, number, number];
@@ -52,14 +61,7 @@ function boxSpan({ from, toEye }: Ray, min: Triple, max: Triple): readonly [numb
 export function box(min: Triple, max: Triple): Solid {
   const outline = rectangleOutline({ u: min[0], v: min[1] }, { u: max[0], v: max[1] });
   const body = depthBody({ plane: { kind: 'floor', offset: min[2] }, outline, depth: max[2] - min[2] })!;
-  return {
-    body,
-    meet: (ray) =>
-      nearest(
-        [boxSpan(ray, min, max)].filter((span) => span !== null),
-        ray.most,
-      ),
-  };
+  return solid(body, (ray) => listed(boxSpan(ray, min, max)));
 }
 
 /** An angle of two boxes, drawn as one outline. */
@@ -68,19 +70,12 @@ export function angle([a, b, h]: Triple, width: number, length: number, thick: n
   const outline = outlineThrough(corners.map(([u, v]) => ({ u: u!, v: v! })), true); // prettier-ignore
   const body = depthBody({ plane: { kind: 'floor', offset: h }, outline, depth: height })!;
   const parts = [[[a, b, h], [a + length, b + thick, h + height]], [[a, b, h], [a + thick, b + width, h + height]]] as const; // prettier-ignore
-  return {
-    body,
-    meet: (ray) =>
-      nearest(
-        parts.map(([min, max]) => boxSpan(ray, min, max)).filter((span) => span !== null),
-        ray.most,
-      ),
-  };
+  return solid(body, (ray) => listed(...parts.map(([min, max]) => boxSpan(ray, min, max))));
 }
 
 /** A solid of circles about an upright axis, the radius changing evenly from the floor to the top. */
 export function round([a, b, h]: Triple, radius: number, top: number, height: number): Solid {
-  const meet = (ray: Ray): number | null => {
+  const spans = (ray: Ray): readonly Span[] => {
     const { from, toEye } = ray;
     // x^2 + y^2 = (r + k z)^2 along the ray, between the two ends.
     const [x, y, z, k] = [from.a - a, from.b - b, from.h - h, (top - radius) / height];
@@ -91,23 +86,20 @@ export function round([a, b, h]: Triple, radius: number, top: number, height: nu
     const disc = q * q - p * s;
     const ends = [(0 - z) / toEye.h, (height - z) / toEye.h].sort((m, n) => m - n) as [number, number];
     // Along the axis a ray of a cylinder is inside all the way or not at all.
-    if (p === 0 && q === 0) return s < 0 ? nearest([ends], ray.most) : null;
-    if (disc <= 0) return null;
+    if (p === 0 && q === 0) return s < 0 ? [ends] : [];
+    if (disc <= 0) return [];
     const roots = [(-q - Math.sqrt(disc)) / p, (-q + Math.sqrt(disc)) / p].sort((m, n) => m - n) as [number, number];
     // Inside the (double) cone between the roots, or outside of them where the ray is steeper than its side.
     const inside: readonly (readonly [number, number])[] = p > 0 ? [roots] : [[-Infinity, roots[0]], [roots[1], Infinity]]; // prettier-ignore
-    const spans = inside.flatMap(([low, high]) => {
+    return inside.flatMap(([low, high]) => {
       const [l, m] = [Math.max(low, ends[0]), Math.min(high, ends[1])];
       return l < m ? [[l, m] as const] : [];
     });
-    return nearest(spans, ray.most);
   };
   const outline = ellipseOutline({ u: a, v: b }, { u: radius, v: radius });
   const plane = { kind: 'floor', offset: h } as const;
-  return { body: depthBody({ plane, outline, depth: height, ...(top !== radius && { taper: top / radius }) })!, meet };
+  return solid(depthBody({ plane, outline, depth: height, ...(top !== radius && { taper: top / radius }) })!, spans);
 }
-
-type Span = readonly [number, number];
 
 /** Where a ray is within a sphere. */
 function sphereSpan({ from, toEye }: Ray, [a, b, h]: Triple, radius: number): Span | null {
@@ -184,7 +176,17 @@ export function drawnAtOnce(kind: SolidKind, [a, b, h]: Triple, [w, l, t]: Tripl
     const spring = height - crown - opening / 2;
     return without(whole(ray), listed(boxSpan(ray, [a + w / 8, b - 1, h - 1], [a + w - w / 8, b + l + 1, h + spring]), both(rodSpan(ray, ['a', 'h'], [x, h + spring], opening / 2), planesSpan(ray, [[[0, 0, -1], -h - spring + 1e-12]])))); // prettier-ignore
   };
-  return { body: depthBody(result.value)!, meet: (ray) => nearest(spans(ray), ray.most) };
+  return solid(depthBody(result.value)!, spans);
+}
+
+/** Several solids as one: their body, and what its recipe says of a ray. */
+export function joinedSolid(body: Body, how: 'join' | 'take away' | 'overlap', parts: readonly Solid[]): Solid {
+  const [first, ...others] = parts;
+  return solid(body, (ray) => {
+    if (how === 'join') return parts.flatMap((part) => part.spans(ray));
+    if (how === 'overlap') return others.reduce((left, part) => left.flatMap((span) => part.spans(ray).flatMap((other) => listed(both(span, other)))), first!.spans(ray)); // prettier-ignore
+    return others.reduce((left, part) => left.flatMap((span) => without(span, part.spans(ray))), first!.spans(ray));
+  });
 }
 
 export function rayThrough({ matrix: m, setup, eye }: Projection, s: SheetPoint): Ray {

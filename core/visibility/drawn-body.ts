@@ -1,4 +1,4 @@
-import { signedArea } from '../math/polygon';
+import { containsPoint, signedArea } from '../math/polygon';
 import { CLEAR_OF_NEAR, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, type Ruled } from '../geometry/ruled';
@@ -10,6 +10,7 @@ import { facing, type EyeMatrix } from '../projection/projection';
 import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import { cutRuledPath, cutSpherePath } from './cut-round';
 import { seenCap, spherePath } from './sphere-view';
 import { ruledPath, seenStretches, withinStretch, type Stretch } from './stretches';
 import { dotWorld, scaleWorld, type WorldPoint } from '../math/points';
@@ -115,6 +116,12 @@ export class DrawnSurface {
     return this.surface !== null && this.stretch === null && this.surface.facets.length === 1 && this.surface.straight;
   }
 
+  private roundPath(projection: EyeMatrix, form: Ruled | Sphere, surface: Surface): Path | null {
+    if (form.kind === 'sphere') return surface.cut ? cutSpherePath(projection, surface) : spherePath(projection, form);
+    if (!this.stretch) return null;
+    return surface.cut ? cutRuledPath(projection, surface, this.stretch) : ruledPath(projection, form, this.stretch);
+  }
+
   private makeAreas(): readonly Area[] {
     if (this.isOneFacet) return this.facets;
     const { path } = this;
@@ -133,7 +140,7 @@ export class DrawnSurface {
     if (!surface || this.isOneFacet) return polygonPath(facets[0]?.polygon ?? []);
     const { form } = surface;
     if (form.kind !== 'flat') {
-      const exact = form.kind === 'sphere' ? spherePath(projection, form) : this.stretch && ruledPath(projection, form, this.stretch);
+      const exact = this.roundPath(projection, form, surface);
       if (exact) return exact;
       // A part of it lies before the near plane: its facets are clipped there.
       this.inPieces = true;
@@ -255,14 +262,16 @@ function roundFacets(view: View, facets: readonly Facet[], stretch: Stretch | nu
   return drawn;
 }
 
-function finerSurface({ view, surface, normal, stretch }: DrawnSurface): DrawnSurface {
-  const facets = finerFacets(surface!, FACET / FINER);
+function finerSurface({ view, surface, facets, normal, stretch }: DrawnSurface): DrawnSurface {
+  // Of what was cut out of, the facets are the kernel's.
+  if (surface!.cut) return new DrawnSurface(view, surface, facets, normal, stretch);
+  const finer = finerFacets(surface!, FACET / FINER);
   const { form } = surface!;
   if (form.kind !== 'flat') {
     const n = form.kind === 'sphere' ? 0 : form.directrix.length;
-    return new DrawnSurface(view, surface, roundFacets(view, facets, stretch, n), normal, stretch);
+    return new DrawnSurface(view, surface, roundFacets(view, finer, stretch, n), normal, stretch);
   }
-  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, facets, dotWorld(normal, form.frame.normal) < 0), normal);
+  return new DrawnSurface(view, surface, drawnFacets(view.sight.projection, finer, dotWorld(normal, form.frame.normal) < 0), normal);
 }
 
 function spherePart(view: View, surface: Surface, sphere: Sphere): readonly DrawnSurface[] {
@@ -348,7 +357,12 @@ function rangesOf(surfaces: readonly DrawnSurface[], directions: readonly number
 /** The rings of a path as areas: each ring that is no hole with the holes in it. */
 function areasOf(path: Path): readonly Area[] {
   const rings = flattenPath(path, CORNERS).filter((ring) => ring.length >= 6);
-  const [outer, ...holes] = rings;
-  if (!outer) return [];
-  return [holes.length > 0 ? { polygon: outer, holes } : { polygon: outer }];
+  if (rings.length < 2) return rings.map((polygon) => ({ polygon }));
+  const within = rings.map((ring, i) => rings.flatMap((other, k) => (k !== i && containsPoint(other, ring[0]!, ring[1]!) ? [k] : [])));
+  // Of rings by the even-odd rule, those within an odd number of others are holes, of the smallest around them.
+  return rings.flatMap((polygon, i): readonly Area[] => {
+    if (within[i]!.length % 2 === 1) return [];
+    const holes = rings.filter((_, k) => within[k]!.length === within[i]!.length + 1 && within[k]!.includes(i));
+    return [holes.length > 0 ? { polygon, holes } : { polygon }];
+  });
 }

@@ -5,15 +5,20 @@ import type { EyeMatrix } from '../projection/projection';
 import { drawSegments } from '../shape/draw-segments';
 import { joinPaths, type Path } from '../shape/path';
 
-/** What an eye sees of a whole sphere: half of it from far off, less from near by; null from within. */
-export function seenCap({ eye: [a, b, h, w] }: EyeMatrix, { centre, radius }: Sphere): Cap | null {
+/**
+ * What an eye sees of a whole sphere: half of it from far off, less from near by, and of a hollow one the other side.
+ * Null from within; a hollow one is then seen all round.
+ */
+export function seenCap({ eye: [a, b, h, w] }: EyeMatrix, { centre, radius, hollow }: Sphere): Cap | null {
+  const side = hollow ? -1 : 1;
   if (w === 0) {
     const axis = unitWorld({ a, b, h });
-    return axis && { axis, low: 0 };
+    return axis && { axis: scaleWorld(axis, side), low: 0 };
   }
   const towards = subtractWorld({ a: a / w, b: b / w, h: h / w }, centre);
   const distance = lengthWorld(towards);
-  return distance > radius ? { axis: scaleWorld(towards, 1 / distance), low: radius / distance } : null;
+  if (distance <= radius) return hollow ? { axis: { a: 0, b: 0, h: 1 }, low: -1 } : null;
+  return { axis: scaleWorld(towards, side / distance), low: (side * radius) / distance };
 }
 
 /**
