@@ -3,6 +3,7 @@ import { bootstrapApplication } from '@angular/platform-browser';
 import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
 import { STAGES } from './features/stages';
+import { KernelService } from './platform/kernel.service';
 import { ShellComponent } from './shell/shell.component';
 import { STAGE_LINKS, StagesService } from './state/stages.service';
 import { CheminPreset } from './theme/preset';
@@ -13,6 +14,7 @@ bootstrapApplication(ShellComponent, {
     { provide: STAGE_LINKS, useValue: STAGES },
     // The stage that is shown first comes while the rest starts.
     provideEnvironmentInitializer(() => void inject(StagesService).load('draw')),
+    provideEnvironmentInitializer(() => inject(KernelService).start()),
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),
     providePrimeNG({ theme: { preset: CheminPreset, options: { darkModeSelector: '.dark', cssLayer: false } } }),
   ],

@@ -77,6 +77,7 @@ export * from './picture/plane-lines';
 export type { SmallKind } from './picture/small-picture';
 export * from './picture/subject';
 export * from './picture/paint-placement';
+export { settled } from './picture/settled';
 export * from './picture/stage';
 export * from './projection/along';
 export * from './projection/axes';

@@ -1,6 +1,16 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
   apply33,
+  bodyOf,
+  chordsOf,
+  findNode,
+  isPart,
+  scaleWorld,
+  surfaceRings,
+  worldFromPlane,
+  type PlaneFrame,
+  type PlanePoint,
+  type SpaceNode,
   coneRadius,
   cornerOf,
   drawnAt,
@@ -40,6 +50,9 @@ const AXES = ['a', 'b', 'h'] as const;
 /** Strokes along a are whole, along b dashed, along h dotted, so that they are not told apart by colour. */
 const DASHES: Readonly<Record<Axis, readonly number[]>> = { a: [], b: [9, 5], h: [2, 4] };
 
+/** How finely curves of parts are shown, in cells. */
+const PART_CHORDS = 0.02;
+
 /** Everything that helps to see how the projection is made. */
 @Injectable({ providedIn: 'root' })
 export class AidsService {
@@ -61,6 +74,7 @@ export class AidsService {
       ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
+      ...this.parts(projection),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
     ];
   });
@@ -118,6 +132,28 @@ export class AidsService {
         return from && to ? [{ kind: 'line', from, to, dash: [], tone: 'soft' }] : [];
       }),
     );
+  }
+
+  /** The edges of selected parts of solids that are one, which are not painted by themselves. */
+  private parts(projection: Projection): Aid[] {
+    const document = this.documents.shown();
+    const seen = new Set(this.pictures.picture().visible.map(({ node }) => node));
+    return this.view.selection().flatMap((id): Aid[] => {
+      const node = seen.has(id) ? null : findNode(document, id);
+      if (!node || !isPart(node)) return [];
+      const body = bodyOf(node as SpaceNode);
+      return (body?.surfaces ?? []).flatMap((surface): Aid[] => {
+        const { form } = surface;
+        if (form.kind !== 'flat') return [];
+        return surfaceRings(surface).flat().flatMap((segment) => [segment.from, ...chordsOf(segment, PART_CHORDS)].flatMap((p, i, all): Aid[] => this.partLine(projection, form.frame, all[i - 1], p))); // prettier-ignore
+      });
+    });
+  }
+
+  private partLine(projection: Projection, frame: PlaneFrame, p: PlanePoint | undefined, q: PlanePoint): Aid[] {
+    const { cell } = this.pictures.geometry();
+    const [from, to] = [p, q].map((at) => at && sheetFromWorld(projection, scaleWorld(worldFromPlane(frame, at), cell)));
+    return from && to ? [{ kind: 'line', from, to, dash: [4, 3], tone: 'strong' }] : [];
   }
 
   private strokes(): Aid[] {

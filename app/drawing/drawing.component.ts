@@ -149,10 +149,14 @@ export class DrawingComponent {
     return colour ? { colour, from: pickAt(picture, at, 0) ? 'from the drawing' : 'from the sheet' } : null;
   }
 
-  /** A point is added where a selected shape's boundary is pressed twice. */
+  /** A part of solids that are one is chosen; a point is added where a selected shape's boundary is pressed twice. */
   protected double(event: MouseEvent): void {
-    if (this.view.tool() !== 'pick' || this.view.stage() !== 'draw' || this.handles.dragging()) return;
+    if (this.view.tool() !== 'pick' || this.handles.dragging()) return;
     const at = this.onSheet(this.px(event));
+    const { part } = pickAt(this.pictures.picture(), at, CATCH_PX / this.view.zoom()) ?? {};
+    // Solids that are one are entered: what is pressed twice is the part.
+    if (part) return this.view.select([part.node], part.name);
+    if (this.view.stage() !== 'draw') return;
     for (const id of this.view.selection()) {
       const shape = findShape(this.documents.kept(), id);
       const map = shape && this.pictures.planeContext(shape.plane).options.sheetFromPlane;

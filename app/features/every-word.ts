@@ -2,7 +2,7 @@ import { COMMANDS, type CommandWords } from '../state/keys';
 import type { Setting } from '../state/settings';
 import type { ToolWords } from '../state/stage';
 import { ARTWORK_COMMANDS, ARTWORK_SETTINGS, ARTWORK_TOOLS } from './artwork/words';
-import { BUILD_SETTINGS, BUILD_TOOLS } from './build/words';
+import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './build/words';
 import { DRAW_COMMANDS, DRAW_SETTINGS, DRAW_TOOLS } from './draw/words';
 import { LIGHT_SETTINGS, LIGHT_TOOLS } from './light/words';
 import { OUTPUT_COMMANDS, OUTPUT_SETTINGS, OUTPUT_TOOLS } from './output/words';
@@ -12,7 +12,7 @@ import { PROJECTION_COMMANDS, PROJECTION_SETTINGS, PROJECTION_TOOLS } from './pr
 export const STAGE_WORDS: readonly { readonly title: string; readonly tools: readonly ToolWords[]; readonly commands: readonly CommandWords[] }[] = [
   { title: 'Projection', tools: PROJECTION_TOOLS, commands: PROJECTION_COMMANDS },
   { title: 'Draw', tools: DRAW_TOOLS, commands: DRAW_COMMANDS },
-  { title: 'Build', tools: BUILD_TOOLS, commands: [] },
+  { title: 'Build', tools: BUILD_TOOLS, commands: BUILD_COMMANDS },
   { title: 'Light', tools: LIGHT_TOOLS, commands: [] },
   { title: 'Artwork', tools: ARTWORK_TOOLS, commands: ARTWORK_COMMANDS },
   { title: 'Output', tools: OUTPUT_TOOLS, commands: OUTPUT_COMMANDS },

@@ -1,12 +1,13 @@
-import { computed, inject, Injectable } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import {
   axesAt,
   catchSource,
   cellsFromPlane,
-  drawnPoints,
+  drawnCorners,
   exactCells,
   bodyOf,
   findShape,
+  geometry,
   planeKey,
   planeOfSurface,
   PictureMaker,
@@ -50,8 +51,17 @@ export class PictureService {
     const alone = this.view.alone();
     return alone ? onlyThese(document, new Set(alone)) : document;
   });
-  readonly picture = computed(() => this.maker.make(this.seen(), this.documents.preview() !== null));
+  /** Counts what a kernel has made since: the picture is then another though the document is the same. */
+  private readonly made = signal(0);
+  readonly picture = computed(() => {
+    this.made();
+    return this.maker.make(this.seen(), this.documents.preview() !== null);
+  });
   readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
+
+  constructor() {
+    geometry.listen(() => this.made.update((count) => count + 1));
+  }
 
   /**
    * Makes the first picture of a document that is about to be opened, in pieces between which the page goes on with what
@@ -74,6 +84,7 @@ export class PictureService {
   /** Catch sources by plane, of the document as it is kept; emptied with it. */
   private readonly contexts = computed(() => {
     this.documents.kept();
+    this.made();
     this.view.zoom();
     this.view.snapping();
     this.view.catchOff();
@@ -84,6 +95,7 @@ export class PictureService {
   /** What can be caught by plane, whatever the look; emptied when the drawing or its projection is another. */
   private readonly sources = computed(() => {
     this.documents.kept();
+    this.made();
     this.geometry();
     return new Map<string, CatchSource>();
   });
@@ -140,8 +152,9 @@ export class PictureService {
 
   /** Corners of everything drawn in space, with their places on the sheet. */
   private readonly corners = computed(() => {
+    this.made();
     const geometry = this.geometry();
-    return drawnPoints(this.documents.kept(), geometry).flatMap((world) => {
+    return drawnCorners(this.documents.kept(), geometry).flatMap((world) => {
       const on = sheetFromWorld(geometry.sight.projection, world);
       return on ? [{ on, world }] : [];
     });

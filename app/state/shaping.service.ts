@@ -1,6 +1,9 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
   addPoint,
+  automaticName,
+  findNode,
+  isPart,
   boxOfRectangle,
   divideEdge,
   dividedBoxes,
@@ -32,6 +35,7 @@ import {
   type Colour,
   type Combining,
   type Edit,
+  type JoinKind,
   type MovingEnd,
   type Outline,
   type PlanePoint,
@@ -54,6 +58,12 @@ const COMBINED: Readonly<Record<Combining, string>> = {
   intersect: 'keep the overlap of',
   exclude: 'drop the overlap of',
 };
+
+/** How solids are joined by the ways in which flat shapes are combined. */
+const JOINS: Readonly<Record<Combining, JoinKind | null>> = { union: 'join', subtract: 'take away', intersect: 'overlap', exclude: null };
+
+/** What joined solids are called. */
+const JOIN_NAMES: Readonly<Record<JoinKind, string>> = { join: 'joined solid', 'take away': 'cut solid', overlap: 'overlap' };
 
 /** Changes the boundaries of what is selected: its points, edges, ends, and areas combined. Each is one step. */
 @Injectable({ providedIn: 'root' })
@@ -90,6 +100,7 @@ export class ShapingService {
 
   /** Computed away from the page; where a shape was changed meanwhile, nothing is done. */
   async combine(operation: Combining): Promise<void> {
+    if (this.joinSolids(operation)) return;
     const shapes = this.arranging.shapes().filter((shape) => shape.outline.closed && shape.depth === 0);
     const [first, ...rest] = this.inOrder(shapes);
     if (!first || rest.length === 0) return void this.messages.say('info', 'Choose two or more closed flat shapes of one plane');
@@ -109,6 +120,28 @@ export class ShapingService {
     const nodes = outlines.map((outline, i): ShapeNode => ({ ...first, id: i === 0 ? first.id : newId(), outline }));
     this.documents.commit({ kind: 'replace', ids, nodes }, `${COMBINED[operation]} ${shapes.length} shapes`);
     this.view.select(nodes.map((node) => node.id));
+  }
+
+  /** Solids are joined as a group that keeps them, so that each can still be changed. @returns whether solids are chosen */
+  private joinSolids(operation: Combining): boolean {
+    const kept = this.documents.kept();
+    const chosen = this.view.selection().flatMap((id) => findNode(kept, id) ?? []);
+    const solids = chosen.filter(isPart);
+    if (solids.length === 0) return false;
+    const joined = JOINS[operation];
+    if (!joined) return this.refuseSolids('Solids can be joined, taken away from each other, or kept where they overlap');
+    if (solids.length < 2) return this.refuseSolids('Choose two or more solids');
+    if (solids.length < chosen.length) return this.refuseSolids('Some of what is chosen is no solid', 'Choose solids alone, or flat shapes alone.');
+    const id = newId();
+    const name = automaticName(kept, JOIN_NAMES[joined], '');
+    this.documents.commit({ kind: 'group', ids: solids.map((solid) => solid.id), id, name, joined }, `${COMBINED[operation]} ${solids.length} solids`);
+    this.view.select([id]);
+    return true;
+  }
+
+  private refuseSolids(what: string, ...more: readonly string[]): true {
+    this.messages.say('info', what, more);
+    return true;
   }
 
   /** Shapes as they lie in the document: the lowest comes first, what is subtracted lies over it. */

@@ -22,6 +22,7 @@ import {
   type Plane,
   type PlanePoint,
   type SheetPoint,
+  type Visible,
 } from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from './tool';
 
@@ -60,7 +61,10 @@ export const pickTool: Tool<PickState> = {
 
 function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<PickState> {
   const locked = lockedIds(context.document.nodes);
-  const hit = pickAt(context.picture, at, context.reach, (id) => locked.has(id));
+  const hit = chosenPart(
+    pickAt(context.picture, at, context.reach, (id) => locked.has(id)),
+    context.selection,
+  );
   if (!hit) return { state: { drag: null }, select: add ? context.selection : [] };
   const holder = context.selection.find((id) => {
     const node = findNode(context.document, id);
@@ -76,6 +80,11 @@ function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<Pic
     select: ids,
     face: ids.length === 1 && ids[0] === hit.node ? hit.face : null,
   };
+}
+
+/** A part of solids that are one in their place, where it is what is chosen. */
+function chosenPart(hit: Visible | null, selection: readonly string[]): Visible | null {
+  return hit?.part && selection.includes(hit.part.node) ? { ...hit, node: hit.part.node, face: hit.part.name } : hit;
 }
 
 /** The plane that a node moves in, and the map from its cells to the sheet. */

@@ -69,7 +69,7 @@ export function ungrouped(document: CheminDocument, id: string): readonly Docume
 
 /** Ids that come back are not gone: what lies on their faces, and their copies, stay. */
 export function replaced(document: CheminDocument, targets: readonly string[], nodes: readonly DocumentNode[]): readonly DocumentNode[] {
-  const back = new Set(nodes.map((node) => node.id));
+  const back = new Set(nodes.flatMap(idsWithin));
   const last = targets.at(-1)!;
   const marker: GroupNode = { kind: 'group', id: `${last} `, name: '', hidden: false, locked: false, children: [] };
   const marked = replaceNode(document, last, (old) => [marker, old]);
@@ -119,7 +119,15 @@ export function grouped(
     });
   const topLevel = document.nodes.map((node) => idsWithin(node).some((id) => wanted.has(id)));
   const rest = take(document.nodes);
-  const group: GroupNode = { kind: 'group', id: edit.id, name: edit.name, hidden: false, locked: false, children: members, ...(edit.joined && { joined: edit.joined }) };
+  const group: GroupNode = {
+    kind: 'group',
+    id: edit.id,
+    name: edit.name,
+    hidden: false,
+    locked: false,
+    children: members,
+    ...(edit.joined && { joined: edit.joined }),
+  };
   const after = document.nodes.slice(topLevel.lastIndexOf(true) + 1).length;
   return [...rest.slice(0, rest.length - after), group, ...rest.slice(rest.length - after)];
 }

@@ -1,7 +1,10 @@
 import type { Body } from './body';
 import { depthBody, type Extruded } from './depth-recipe';
 import { joinedParts, standIn, type Joined, type Part } from './joined-recipe';
+import { movedBody } from './moved-body';
 import { placementBody, type Placed } from './placement-recipe';
+import { rigidMap } from './rigid';
+import { shiftBetween } from './shift';
 
 /** What has a place in space by itself: shapes, placements, and groups whose solids are one. */
 export type SpaceNode =
@@ -47,7 +50,7 @@ export interface Evaluated {
 export class GeometryBook<N extends Named> {
   private readonly known = new WeakMap<N, Evaluated>();
   private readonly waiting = new WeakMap<N, Promise<Body | null>>();
-  private readonly last = new Map<string, Body | null>();
+  private readonly last = new Map<string, { readonly node: N; readonly body: Body | null }>();
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly recipes: Recipes<N>) {}
@@ -58,10 +61,15 @@ export class GeometryBook<N extends Named> {
     if (known) return known;
     const made = this.recipes[node.kind as N['kind']](node as Extract<N, { kind: N['kind'] }>, this);
     const pending = made !== null && 'meanwhile' in made;
-    const evaluated: Evaluated = pending ? { state: 'pending', body: this.last.get(node.id) ?? made.meanwhile } : { state: 'ready', body: made };
+    const evaluated: Evaluated = pending ? { state: 'pending', body: this.last.get(node.id)?.body ?? made.meanwhile } : { state: 'ready', body: made };
     this.known.set(node, evaluated);
     if (pending) this.waiting.set(node, this.finish(node, made.body, evaluated.body));
     return evaluated;
+  }
+
+  /** The last node with an id whose body took its time, and that body. */
+  lastOf(id: string): { readonly node: N; readonly body: Body | null } | null {
+    return this.last.get(id) ?? null;
   }
 
   /** The body of a node once it is known; the last good one where it cannot be made. */
@@ -80,7 +88,7 @@ export class GeometryBook<N extends Named> {
     let evaluated: Evaluated;
     try {
       evaluated = { state: 'ready', body: await made };
-      this.last.set(node.id, evaluated.body);
+      this.last.set(node.id, { node, body: evaluated.body });
     } catch (error) {
       evaluated = { state: 'failed', body: meanwhile, reason: error instanceof Error ? error.message : String(error) };
     }
@@ -94,6 +102,10 @@ export class GeometryBook<N extends Named> {
 function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBook<SpaceNode>): Made {
   const { joined } = node;
   if (!joined) return null;
+  const before = book.lastOf(node.id);
+  const shift = before?.body && before.node.kind === 'group' && before.node.joined === joined ? shiftBetween(before.node.children, node.children) : null;
+  // What was only moved need not be joined anew: while it is dragged, it follows at once.
+  if (shift) return movedBody(before!.body!, rigidMap({ by: shift }));
   const sources = partNodes(node);
   const now = (body: (part: SpaceNode) => Body | null): readonly Part[] =>
     sources.flatMap((part) => {
@@ -102,8 +114,8 @@ function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBo
     });
   const evaluated = sources.map((part) => book.of(part));
   const meanwhile = standIn(now((part) => book.of(part).body), joined); // prettier-ignore
-  if (evaluated.every(({ state }) => state !== 'pending')) return { body: joinedParts(now((part) => book.of(part).body), joined), meanwhile }; // prettier-ignore
-  const body = Promise.all(sources.map((part) => book.settled(part))).then((bodies) => joinedParts(now((part) => bodies[sources.indexOf(part)] ?? null), joined)); // prettier-ignore
+  if (evaluated.every(({ state }) => state !== 'pending')) return { body: joinedParts(now((part) => book.of(part).body), joined, node.id), meanwhile }; // prettier-ignore
+  const body = Promise.all(sources.map((part) => book.settled(part))).then((bodies) => joinedParts(now((part) => bodies[sources.indexOf(part)] ?? null), joined, node.id)); // prettier-ignore
   return { body, meanwhile };
 }
 

@@ -22,10 +22,10 @@ export function catchSource(document: CheminDocument, plane: Plane, skip: Readon
   const sources: CatchSource[] = [];
   for (const drawn of drawnNodes(document)) {
     const { node, owner, hidden } = drawn;
-    if (hidden || node.kind !== 'shape' || skip.has(owner)) continue;
+    if (hidden || node.kind === 'placement' || skip.has(owner)) continue;
     const shape = shapeInPlace(drawn);
     if (shape && samePlane(shape.plane, plane)) sources.push(kept(shape));
-    const body = frame && node.depth !== 0 ? drawnBody(drawn) : null;
+    const body = frame && (node.kind === 'group' || node.depth !== 0) ? drawnBody(drawn) : null;
     if (frame && body && reaches(body, plane)) sources.push(...inPlane(body, plane, frame));
   }
   return joinSources(sources);

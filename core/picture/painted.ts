@@ -1,4 +1,5 @@
 import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '../artwork/marks';
+import type { Surface, SurfaceOrigin } from '../geometry/body';
 import type { SurfaceName } from '../geometry/names';
 import { IDENTITY } from '../math/matrix';
 import type { WorldPoint } from '../math/points';
@@ -13,6 +14,8 @@ const SEAM = 0.12;
 export interface Visible extends Area {
   readonly node: string;
   readonly face: SurfaceName | null;
+  /** Of solids that are one: the surface of the part that it came from. */
+  readonly part?: SurfaceOrigin;
   /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
   readonly inside?: readonly Area[];
   /** Open lines are hit along their length, areas inside. */
@@ -39,8 +42,8 @@ export function lookOf({ strength, blend }: Paint): Look {
 }
 
 /** An area of the sheet as something that can be pointed at. */
-export function visibleArea(node: string, face: SurfaceName, { polygon, holes }: Area): Visible {
-  return holes ? { node, face, polygon, holes, open: false } : { node, face, polygon, open: false };
+export function visibleArea(node: string, { name, from }: Surface, { polygon, holes }: Area): Visible {
+  return { node, face: name, polygon, open: false, ...(holes && { holes }), ...(from && { part: from }) };
 }
 
 /** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
@@ -74,8 +77,7 @@ export class PaintedSurface implements Painted {
 
   get visible(): readonly Visible[] {
     if (this.found) return this.found;
-    const face = this.part.surface!.name;
-    const visible = (this.cut ?? this.part.outline).map((area) => visibleArea(this.node, face, area));
+    const visible = (this.cut ?? this.part.outline).map((area) => visibleArea(this.node, this.part.surface!, area));
     for (const { visible: on } of this.placed) visible.push(...on);
     return (this.found = visible);
   }

@@ -4,7 +4,8 @@ import { mmPer } from '../math/units';
 import { frameFamily, roomOf, type Room, type WorldBox } from '../projection/framing';
 import type { FamilyKey } from '../projection/setup';
 import { sheetFromWorld, projectionFrom, type Projection } from '../projection/projection';
-import { worldPoints } from '../geometry/body';
+import { surfaceRings, worldPoints, type Body } from '../geometry/body';
+import { worldFromPlane } from '../projection/planes';
 import { scaleWorld, type WorldPoint } from '../math/points';
 import { drawnBody, drawnNodes } from './drawn-nodes';
 import type { Stage } from './stage';
@@ -13,10 +14,38 @@ import type { Stage } from './stage';
 export function drawnPoints(document: CheminDocument, stage: Stage): readonly WorldPoint[] {
   const points: WorldPoint[] = [];
   for (const drawn of drawnNodes(document)) {
-    const body = drawn.hidden || drawn.node.kind !== 'shape' ? null : drawnBody(drawn);
+    const body = drawn.hidden || drawn.node.kind === 'placement' ? null : drawnBody(drawn);
     if (body) for (const point of worldPoints(body.points)) points.push(scaleWorld(point, stage.cell));
   }
   return points;
+}
+
+/** The corners of what is drawn in space and not hidden, in mm of the world: where edges meet, and where curves are joined. */
+export function drawnCorners(document: CheminDocument, stage: Stage): readonly WorldPoint[] {
+  const points: WorldPoint[] = [];
+  for (const drawn of drawnNodes(document)) {
+    const body = drawn.hidden || drawn.node.kind === 'placement' ? null : drawnBody(drawn);
+    if (body) for (const point of cornersOf(body)) points.push(scaleWorld(point, stage.cell));
+  }
+  return points;
+}
+
+const corners = new WeakMap<Body, readonly WorldPoint[]>();
+
+/** The ends of the edges of a body's flat surfaces, each once, and those of its lines. */
+function cornersOf(body: Body): readonly WorldPoint[] {
+  const known = corners.get(body);
+  if (known) return known;
+  const found = new Map<string, WorldPoint>();
+  const take = (p: WorldPoint): void => void found.set(`${p.a} ${p.b} ${p.h}`, p);
+  for (const surface of body.surfaces) {
+    const { form } = surface;
+    if (form.kind === 'flat') for (const segment of surfaceRings(surface).flat()) take(worldFromPlane(form.frame, segment.from));
+  }
+  for (const { frame, segments } of body.wires) for (const segment of segments) [segment.from, segment.to].forEach((p) => take(worldFromPlane(frame, p)));
+  const list = [...found.values()];
+  corners.set(body, list);
+  return list;
 }
 
 /** Cells of the room in space that stands for the subject while nothing is drawn. */

@@ -1,13 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
-import { canHaveDepth, figure, measuresOf, SOLID_FORMS, SOLID_KINDS, type SolidKind } from '@core';
+import { canHaveDepth, findNode, isPart, figure, measuresOf, SOLID_FORMS, SOLID_KINDS, type SolidKind } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { ArrangingService } from '../../state/arranging.service';
+import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
 import { axisName } from '../../tools/catching';
 import { BuildSettingsStore } from './build.settings';
+
+const NOTHING = { kind: 'copy', hidden: true };
 
 /** What is set for the solid that is drawn next, and the depth of the selected shapes. */
 @Component({
@@ -21,7 +24,8 @@ export class BuildBenchComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly arranging = inject(ArrangingService);
   protected readonly settings = inject(BuildSettingsStore);
-  private readonly view = inject(ViewStore);
+  protected readonly view = inject(ViewStore);
+  protected readonly shaping = inject(ShapingService);
   protected readonly figure = figure;
   protected readonly round = Math.round;
   protected readonly stepsBy = [
@@ -33,6 +37,13 @@ export class BuildBenchComponent {
     { at: 1, title: 'At the back' },
     { at: 0.5, title: 'In the middle' },
   ] as const;
+
+  protected readonly openings = [
+    { key: 'rectangle', title: 'Rectangle' },
+    { key: 'ellipse', title: 'Ellipse' },
+  ] as const;
+  /** How many solids are chosen. */
+  protected readonly solids = computed(() => this.view.selection().filter((id) => isPart(findNode(this.store.kept(), id) ?? NOTHING)).length);
 
   /** The solid that the tool in use draws. */
   protected readonly kind = computed(() => SOLID_KINDS.find((kind) => kind === this.view.tool()) ?? null);

@@ -22,6 +22,9 @@ export interface BuildSettings {
   readonly bar: number;
   readonly pier: number;
   readonly crown: number;
+  /** Openings: what is pressed in, and whether right through. */
+  readonly openingShape: 'rectangle' | 'ellipse';
+  readonly through: boolean;
 }
 
 export type BuildTool<S> = Tool<S, BuildSettings>;
@@ -42,6 +45,8 @@ const USUAL: BuildSettings = {
   bar: 1,
   pier: 1,
   crown: 1,
+  openingShape: 'rectangle',
+  through: false,
 };
 
 export const BuildSettingsStore = signalStore(

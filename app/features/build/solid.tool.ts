@@ -181,7 +181,7 @@ function stepped(kind: SolidKind, { from, to }: { readonly from: PlanePoint; rea
 }
 
 /** Cells out of the ground that a place of the sheet means, from the base's last corner: up to a corner that is there, else whole. */
-function heightAt({ ground, to }: SolidState, at: SheetPoint, free: boolean, context: BuildContext): number {
+export function heightAt({ ground, to }: Pick<SolidState, 'ground' | 'to'>, at: SheetPoint, free: boolean, context: BuildContext): number {
   const { sight, cell } = context.geometry;
   const frame = planeFrame(ground!.plane, cell)!;
   const foot = worldFromPlane(frame, to!);

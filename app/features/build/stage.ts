@@ -1,18 +1,27 @@
 import { pickTool } from '../../tools/pick.tool';
-import { toolsOf, using, type StageDescriptor } from '../../state/stage';
+import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
 import { SOLID_KINDS, type SolidKind } from '@core';
 import { BuildSettingsStore } from './build.settings';
 import { solidTool } from './solid.tool';
 import { SolidHandlesService } from './solid-handles.service';
 import { depthTool } from './depth.tool';
-import { BUILD_SETTINGS, BUILD_TOOLS } from './words';
+import { ShapingService } from '../../state/shaping.service';
+import { openingTool } from './opening.tool';
+import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './words';
 
 const solid = (kind: SolidKind): ReturnType<typeof using> => using({ tool: solidTool(kind), settings: BuildSettingsStore, draws: true });
 
 const tools = toolsOf(BUILD_TOOLS, {
   pick: using({ tool: pickTool }),
   depth: using({ tool: depthTool }),
+  opening: using({ tool: openingTool, settings: BuildSettingsStore, draws: true }),
   ...(Object.fromEntries(SOLID_KINDS.map((kind) => [kind, solid(kind)])) as Record<SolidKind, ReturnType<typeof using>>),
+});
+
+const commands = commandsOf(BUILD_COMMANDS, {
+  'solids.join': (get) => get(ShapingService).combine('union'),
+  'solids.less': (get) => get(ShapingService).combine('subtract'),
+  'solids.common': (get) => get(ShapingService).combine('intersect'),
 });
 
 /** Build: depth, and solids drawn at once. */
@@ -20,7 +29,7 @@ export const buildStage: StageDescriptor = {
   name: 'build',
   tools,
   bench: () => import('./build-bench.component').then((m) => m.BuildBenchComponent),
-  commands: [],
+  commands,
   settings: BUILD_SETTINGS,
   handles: SolidHandlesService,
   guide: 'first-drawing',

@@ -1,3 +1,4 @@
+import type { CommandWords } from '../../state/keys';
 import { setting, type Setting } from '../../state/settings';
 import type { ToolWords } from '../../state/stage';
 
@@ -5,6 +6,7 @@ import type { ToolWords } from '../../state/stage';
 export const BUILD_TOOLS = [
   { name: 'pick', title: 'Pick' },
   { name: 'depth', title: 'Depth', find: 'Give shapes depth', words: 'extrude extrusion thickness volume 3d' },
+  { name: 'opening', title: 'Opening', find: 'Press an opening into a face', words: 'hole cut recess niche hatch window pocket' },
   { name: 'box', title: 'Box', find: 'Draw a box', words: 'cuboid block crate solid' },
   { name: 'cylinder', title: 'Cylinder', find: 'Draw a cylinder', words: 'round column drum pillar elliptic solid' },
   { name: 'prism', title: 'Prism', find: 'Draw a regular prism', words: 'hexagon octagon column solid' },
@@ -18,6 +20,19 @@ export const BUILD_TOOLS = [
   { name: 'ball', title: 'Ball', find: 'Draw a ball', words: 'sphere round solid' },
   { name: 'dome', title: 'Dome', find: 'Draw a dome', words: 'hemisphere cap round solid' },
 ] as const satisfies readonly ToolWords[];
+
+export const BUILD_COMMANDS = [
+  { id: 'solids.join', title: 'Join solids into one', keys: [], group: 'Solids', needs: 'several', words: 'unite merge union add boolean' },
+  {
+    id: 'solids.less',
+    title: 'Take away the later solids from the first',
+    keys: [],
+    group: 'Solids',
+    needs: 'several',
+    words: 'subtract difference cut minus boolean',
+  },
+  { id: 'solids.common', title: 'Keep the overlap of solids', keys: [], group: 'Solids', needs: 'several', words: 'intersect common boolean' },
+] as const satisfies readonly CommandWords[];
 
 /** What is set in the stage, by what different trades call it. */
 export const BUILD_SETTINGS: readonly Setting[] = [

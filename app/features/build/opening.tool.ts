@@ -1,0 +1,197 @@
+import {
+  automaticName,
+  bodyOf,
+  dotWorld,
+  ellipseOutline,
+  exactCells,
+  findNode,
+  flattenOutline,
+  isJoined,
+  planeFrame,
+  rectangleOutline,
+  shapesIn,
+  spanBetween,
+  worldPoints,
+  type Caught,
+  type Edit,
+  type GroupNode,
+  type Paint,
+  type PlanePoint,
+  type ShapeNode,
+  type SheetPoint,
+  type SpaceNode,
+} from '@core';
+import { areaWords, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
+import { groundAt, outOf, type Ground } from '../../tools/ground';
+import type { Ghost, ToolEvent } from '../../tools/tool';
+import type { BuildContext, BuildStep, BuildTool } from './build.settings';
+import { heightAt } from './solid.tool';
+
+export interface OpeningState {
+  /** The face that it is pressed into. */
+  readonly ground: Ground | null;
+  readonly from: PlanePoint | null;
+  readonly to: PlanePoint | null;
+  readonly caught: Caught | null;
+  /** Cells into the solid, while it is drawn. */
+  readonly depth: number;
+  /** The ids that it, and what it is then a part of, will have. */
+  readonly ids: readonly [string, string];
+}
+
+const idle = (ground: Ground | null, caught: Caught | null): OpeningState => ({ ground, from: null, to: null, caught, depth: 0, ids: ['', ''] });
+
+/** How finely ghosts of curves are shown, in cells. */
+const GHOST_CHORDS = 0.01;
+
+/** Cells by which an opening right through a solid reaches beyond it. */
+const BEYOND = 1;
+
+/**
+ * An opening in a face, in one act: two opposite corners on the face, then how deep it goes, or right through as it is
+ * set. What is pressed in stays a shape in the contents: it can be moved and measured anew, and its walls have the
+ * solid's paint.
+ */
+export const openingTool: BuildTool<OpeningState> = {
+  start: () => idle(null, null),
+  step: (state, event, context) => {
+    if (event.kind === 'typed') return typed(state, event.lengths, context);
+    if (event.kind !== 'key') return point(state, event, context);
+    if (event.key === 'Escape') return { state: idle(state.ground, state.caught), preview: null };
+    if (event.key === 'Backspace') return { state: state.to ? { ...state, to: null } : idle(state.ground, state.caught), preview: null };
+    if (state.to) return finish(state, state.depth, context);
+    return state.from && state.caught ? deepen(state, state.caught, context) : { state };
+  },
+  ghost: (state, context) => ghostOf(state, context),
+  fields: ({ from, to }) => (!from ? [] : to ? ['depth'] : ['width', 'height', 'depth']),
+};
+
+function point(state: OpeningState, event: Extract<ToolEvent, { at: unknown }>, context: BuildContext): BuildStep<OpeningState> {
+  if (state.from && state.to) {
+    const depth = depthAt(state, event.at, event.free, context);
+    const next = { ...state, depth };
+    if (event.kind === 'down') return finish(next, depth, context);
+    return { state: next, preview: depth > 0 ? pressedIn(next, depth, context).edit : null };
+  }
+  const ground = state.from ? state.ground : solidFace(event.at, context);
+  if (!ground) return { state: idle(null, null) };
+  const caught = catchPointer(context.on(ground.plane), event.at, state.from ? [state.from] : [], { lock: false, free: event.free });
+  const from = event.carry && state.from && caught ? (carried([state.from], state.caught, caught)[0] ?? null) : state.from;
+  const next = { ...state, ground, caught, from };
+  if (event.kind === 'move' || !caught) return { state: next };
+  if (!from)
+    return event.kind === 'down' ? { state: { ...next, from: { u: caught.u, v: caught.v }, ids: [context.newId(), context.newId()] } } : { state: next };
+  return deepen(next, caught, context);
+}
+
+/** The face of a solid under the pointer. */
+function solidFace(at: SheetPoint, context: BuildContext): Ground | null {
+  const ground = groundAt(context, at);
+  const node = ground?.node ? findNode(context.document, ground.node) : null;
+  return node && !node.locked && hostOf(node) ? ground : null;
+}
+
+const hostOf = (node: NonNullable<ReturnType<typeof findNode>>): ShapeNode | GroupNode | null =>
+  (node.kind === 'shape' && node.depth !== 0) || (node.kind === 'group' && isJoined(node)) ? node : null;
+
+/** Its sides are drawn: how deep it goes comes next, unless it goes right through. */
+function deepen(state: OpeningState, to: PlanePoint, context: BuildContext): BuildStep<OpeningState> {
+  const size = spanBetween(state.from!, to);
+  if (size.u === 0 || size.v === 0) return { state };
+  const next = { ...state, to: { u: to.u, v: to.v } };
+  return context.settings.through ? finish(next, throughDepth(next, context), context) : { state: { ...next, depth: 0 } };
+}
+
+function typed(state: OpeningState, lengths: readonly (number | null)[], context: BuildContext): BuildStep<OpeningState> {
+  if (!state.from || !state.caught) return { state };
+  const side = (start: number, end: number, length: number | null | undefined): number =>
+    length === null || length === undefined ? end : start + (end < start ? -length : length);
+  if (state.to) return depthOf(lengths[0]) === null ? { state } : finish(state, depthOf(lengths[0])!, context);
+  const [width, height, depth] = lengths;
+  const to = { u: exactCells(side(state.from.u, state.caught.u, width)), v: exactCells(side(state.from.v, state.caught.v, height)) };
+  if (to.u === state.from.u || to.v === state.from.v) return { state };
+  const deep = depthOf(depth);
+  return deep === null ? deepen(state, to, context) : finish({ ...state, to }, deep, context);
+}
+
+const depthOf = (typed: number | null | undefined): number | null => (typed === null || typed === undefined ? null : exactCells(typed));
+
+function finish(state: OpeningState, depth: number, context: BuildContext): BuildStep<OpeningState> {
+  if (!(depth > 0)) return { state };
+  const { edit, label, select } = pressedIn(state, depth, context);
+  return { state: idle(state.ground, state.caught), preview: null, commit: { edit, label }, select };
+}
+
+/** Cells into the solid that a place of the sheet means. */
+function depthAt({ ground, to }: OpeningState, at: SheetPoint, free: boolean, context: BuildContext): number {
+  const inwards = heightAt({ ground: { ...ground!, out: ground!.out === 1 ? -1 : 1 }, to }, at, free, context);
+  return Math.max(0, inwards);
+}
+
+/** How deep the solid is behind a face, and a little more. */
+function throughDepth({ ground }: OpeningState, { document }: BuildContext): number {
+  const host = findNode(document, ground!.node!) as SpaceNode | null;
+  const body = host && bodyOf(host);
+  const out = outOf(ground!);
+  const { origin } = planeFrame(ground!.plane, 1)!;
+  const level = dotWorld(origin, out);
+  const far = Math.min(...worldPoints(body?.points ?? []).map((p) => dotWorld(p, out)));
+  return exactCells(Math.ceil(level - far) + BEYOND);
+}
+
+function outlineOf({ from, to }: OpeningState, context: BuildContext, end = to): ShapeNode['outline'] {
+  if (context.settings.openingShape === 'rectangle') return rectangleOutline(from!, end!);
+  const middle = { u: (from!.u + end!.u) / 2, v: (from!.v + end!.v) / 2 };
+  return ellipseOutline(middle, { u: Math.abs(end!.u - from!.u) / 2, v: Math.abs(end!.v - from!.v) / 2 });
+}
+
+/** The edit that presses a shape into what has the face: into a solid, or into what is already cut. */
+function pressedIn(
+  state: OpeningState,
+  depth: number,
+  context: BuildContext,
+): { readonly edit: Edit; readonly label: string; readonly select: readonly string[] } {
+  const { document, settings } = context;
+  const { ground, ids } = state;
+  const host = hostOf(findNode(document, ground!.node!)!)!;
+  const cutter: ShapeNode = {
+    kind: 'shape',
+    id: ids[0],
+    name: automaticName(document, 'opening', ''),
+    hidden: false,
+    locked: false,
+    plane: ground!.plane,
+    outline: outlineOf(state, context),
+    depth: exactCells(-depth * ground!.out),
+    paint: paintOf(host),
+    solid: settings.openingShape === 'rectangle' ? 'box' : 'cylinder',
+  };
+  return { edit: cutOut(host, cutter, ids[1]), label: `press ${cutter.name} into ${host.name}`, select: [cutter.id] };
+}
+
+/** The paint of a solid, or of the first of those that are one. */
+function paintOf(host: ShapeNode | GroupNode): Paint {
+  return host.kind === 'shape' ? host.paint : (shapesIn(host.children)[0]?.paint ?? { fill: '#c98a4b', line: null });
+}
+
+/** The edit that takes one more solid away from another. */
+export function cutOut(host: ShapeNode | GroupNode, cutter: ShapeNode, id: string): Edit {
+  if (host.kind === 'group' && host.joined === 'take away')
+    return { kind: 'replace', ids: [host.id], nodes: [{ ...host, children: [...host.children, cutter] }] };
+  const whole: GroupNode = { kind: 'group', id, name: host.name, hidden: false, locked: false, children: [host, cutter], joined: 'take away' };
+  return { kind: 'replace', ids: [host.id], nodes: [whole] };
+}
+
+function ghostOf(state: OpeningState, context: BuildContext): Ghost | null {
+  const { ground, from, to, caught, depth } = state;
+  if (!ground) return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words: ['Point at a flat face of a solid'] };
+  const { plane } = ground;
+  if (!caught) return null;
+  if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };
+  const end = to ?? caught;
+  const span = spanBetween(from, end);
+  const points = flattenOutline(outlineOf(state, context, end), GHOST_CHORDS);
+  const size = areaWords(context, Math.abs(span.u), Math.abs(span.v));
+  const words = to ? [`${lengthWords(context, depth)} deep`] : [...size, caughtPlace(context, plane, caught)];
+  return { plane, caught: to ? null : caught, points, closed: true, closes: false, words, smooth: true };
+}
