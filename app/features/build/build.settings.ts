@@ -1,57 +1,10 @@
 import { computed } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
-
-/** What is set for the solids that are drawn next. Lengths in cells. */
-export interface BuildSettings {
-  /** They stand on the face under the pointer, else on the chosen plane alone. */
-  readonly onFaces: boolean;
-  /** Quarter turns within their box. */
-  readonly turn: number;
-  readonly sides: number;
-  /** Steps: how many, or how high or deep each is. */
-  readonly stepsBy: 'count' | 'rise' | 'run';
-  readonly count: number;
-  readonly rise: number;
-  readonly run: number;
-  /** The upper end of pyramids and cones, in parts of the base. */
-  readonly top: number;
-  /** Where the upper edge of a wedge is, in parts of its length. */
-  readonly ridge: number;
-  readonly wall: number;
-  readonly bar: number;
-  readonly pier: number;
-  readonly crown: number;
-  /** Openings: what is pressed in, and whether right through. */
-  readonly openingShape: 'rectangle' | 'ellipse';
-  readonly through: boolean;
-}
-
-export type BuildTool<S> = Tool<S, BuildSettings>;
-export type BuildContext = ToolContext<BuildSettings>;
-export type BuildStep<S> = ToolStep<S, BuildSettings>;
-
-const USUAL: BuildSettings = {
-  onFaces: true,
-  turn: 0,
-  sides: 6,
-  stepsBy: 'count',
-  count: 5,
-  rise: 0.5,
-  run: 1,
-  top: 0,
-  ridge: 1,
-  wall: 0.5,
-  bar: 1,
-  pier: 1,
-  crown: 1,
-  openingShape: 'rectangle',
-  through: false,
-};
+import { USUAL_BUILD, type BuildSettings } from './build-set';
 
 export const BuildSettingsStore = signalStore(
   { providedIn: 'root' },
-  withState<{ readonly set: BuildSettings }>({ set: USUAL }),
+  withState<{ readonly set: BuildSettings }>({ set: USUAL_BUILD }),
   withComputed((store) => ({ current: computed((): BuildSettings => store.set()) })),
   withMethods((store) => ({
     patch(part: Partial<BuildSettings>): void {

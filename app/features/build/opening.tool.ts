@@ -24,7 +24,7 @@ import {
 import { areaWords, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import { groundAt, outOf, type Ground } from '../../tools/ground';
 import type { Ghost, ToolEvent } from '../../tools/tool';
-import type { BuildContext, BuildStep, BuildTool } from './build.settings';
+import type { BuildContext, BuildStep, BuildTool } from './build-set';
 import { heightAt } from './solid.tool';
 
 export interface OpeningState {

@@ -29,7 +29,7 @@ import {
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import { groundAt, outOf, type Ground } from '../../tools/ground';
 import type { Ghost, ToolEvent } from '../../tools/tool';
-import type { BuildContext, BuildStep, BuildTool } from './build.settings';
+import type { BuildContext, BuildStep, BuildTool } from './build-set';
 
 export interface SolidState {
   /** Where it stands: what is under the pointer until its base is begun. */
