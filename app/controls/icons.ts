@@ -135,6 +135,11 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M12 15.5V3.5' }],
     ['path', { d: 'M8.5 5.5 12 3.5l3.5 2' }],
   ],
+  lettering: [
+    ['path', { d: 'M4 10.500 12 6l8 4.500' }],
+    ['path', { d: 'M12 6v13M9 20.500l3-1.500 3 1.500' }],
+    ['path', { d: 'M4 10.500v2.500M20 10.500v2.500' }],
+  ],
   opening: [
     ['path', { d: 'M4 6.500 12 3l8 3.500v11L12 21l-8-3.500z' }],
     ['path', { d: 'M8 9.500l8 0v6.500l-8 0z' }],

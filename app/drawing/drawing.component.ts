@@ -149,6 +149,11 @@ export class DrawingComponent {
     return colour ? { colour, from: pickAt(picture, at, 0) ? 'from the drawing' : 'from the sheet' } : null;
   }
 
+  /** Where a press has put the focus into a field for text, the browser does not take it from there. */
+  protected keepFocus(event: MouseEvent): void {
+    if (document.activeElement instanceof HTMLTextAreaElement) event.preventDefault();
+  }
+
   /** A part of solids that are one is chosen; a point is added where a selected shape's boundary is pressed twice. */
   protected double(event: MouseEvent): void {
     if (this.view.tool() !== 'pick' || this.handles.dragging()) return;

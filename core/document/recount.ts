@@ -4,7 +4,7 @@ import type { Extent } from '../grid/settings';
 import { mapPaint } from '../paint/paint';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
-import type { Anchor, CellMove, CheminDocument, DocumentNode } from './types';
+import type { Anchor, CellMove, CheminDocument, DocumentNode, GroupNode } from './types';
 import type { PlanePoint } from '../math/points';
 
 /**
@@ -28,7 +28,7 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
     });
   const anchor = (at: Anchor): Anchor => ({ ...at, ...scale(at) });
   const node = (n: DocumentNode): DocumentNode => {
-    if (n.kind === 'group') return { ...n, children: n.children.map(node) };
+    if (n.kind === 'group') return { ...n, children: n.children.map(node), ...(n.lettering && { lettering: recountedLettering(n.lettering, count) }) };
     if (n.kind === 'shape') {
       const surfaces = n.surfaces && Object.fromEntries(Object.entries(n.surfaces).map(([name, paint]) => [name, mapPaint(paint, scale)]));
       const paint = mapPaint(n.paint, scale);
@@ -45,6 +45,19 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
   const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };
   const extents = { floor: extent(floor), left: extent(left), right: extent(right) };
   return { ...document, grid: { ...document.grid, cell, extents }, nodes: document.nodes.map(node) };
+}
+
+function recountedLettering(lettering: NonNullable<GroupNode['lettering']>, count: (cells: number) => number): NonNullable<GroupNode['lettering']> {
+  const { marks } = lettering;
+  const place = ({ u, v }: PlanePoint): PlanePoint => ({ u: count(u), v: count(v) });
+  const shared = {
+    letter: count(lettering.letter),
+    line: count(lettering.line),
+    ...(lettering.bend !== undefined && { bend: count(lettering.bend) }),
+    ...(marks && { marks: { ...marks, at: marks.at.map(place), to: place(marks.to) } }),
+  };
+  if (lettering.kind === 'font') return { ...lettering, ...shared, cap: count(lettering.cap), word: count(lettering.word) };
+  return { ...lettering, ...shared, stem: count(lettering.stem), width: count(lettering.width), height: count(lettering.height) };
 }
 
 /** Whether every count of a document falls exactly on a tick after `recounted` to this cell. */

@@ -11,6 +11,7 @@ import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
 import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { LEAST_TOP, SOLID_KINDS } from '../solids/forms';
+import { CELL_CORNERS, LINE_ALIGNS, MOST_LETTERS } from '../lettering/lettering';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
@@ -202,12 +203,41 @@ const depthWays = {
   round: z.enum(['ball', 'dome']).exactOptional(),
 };
 
+const letterMarks = z.strictObject({
+  signs: z.array(z.string().max(40)).max(MOST_LETTERS),
+  at: z.array(planePoint).max(MOST_LETTERS),
+  to: planePoint,
+  point: z.int().min(1),
+  turn: z.union([z.literal(1), z.literal(-1)]),
+});
+const anyLettering = {
+  text: z.string().max(4 * MOST_LETTERS),
+  letter: cells,
+  line: cells,
+  align: z.enum(LINE_ALIGNS),
+  bend: cells.exactOptional(),
+  marks: letterMarks.exactOptional(),
+};
+const positive = cells.refine((n) => n > 0, 'a measure of letters is more than 0');
+
+/** What letters are drawn by, and where they were drawn. */
+export const letteringSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('font'), ...anyLettering, font: z.string().min(1).max(120), cap: positive, word: cells }),
+  z.strictObject({ kind: z.literal('cells'), ...anyLettering, stem: positive, width: positive, height: positive, corner: z.enum(CELL_CORNERS) }),
+]);
+
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 
 /** Anything of the contents; groups hold their own kind. */
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('group'), ...nodeBase, children: z.array(nodeSchema), joined: z.enum(JOIN_KINDS).exactOptional() }),
+    z.strictObject({
+      kind: z.literal('group'),
+      ...nodeBase,
+      children: z.array(nodeSchema),
+      joined: z.enum(JOIN_KINDS).exactOptional(),
+      lettering: letteringSchema.exactOptional(),
+    }),
     z.strictObject({
       kind: z.literal('shape'),
       ...nodeBase,

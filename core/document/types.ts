@@ -6,6 +6,7 @@ import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
 import type { Extruded } from '../geometry/depth-recipe';
+import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/forms';
 import type { Colour, Paint, Swatch } from '../paint/paint';
@@ -82,6 +83,20 @@ export interface GroupNode extends NodeBase {
   readonly children: readonly DocumentNode[];
   /** Its solids are one: joined, the first without the others, or what they have in common. They stay, and can be changed. */
   readonly joined?: JoinKind;
+  /** It is text: its letters are drawn by this, and again whenever it changes. */
+  readonly lettering?: Lettering & { readonly marks?: LetterMarks };
+}
+
+/** Where the letters of a lettering were drawn in the text's own directions, so that they are found again wherever they are moved to. */
+export interface LetterMarks {
+  /** What each letter stands for, and where its first point was, in cells. */
+  readonly signs: readonly string[];
+  readonly at: readonly PlanePoint[];
+  /** Another point of the first letter, by its place and id. */
+  readonly to: PlanePoint;
+  readonly point: number;
+  /** Which way the first letter's outline turned. */
+  readonly turn: 1 | -1;
 }
 
 /** A group whose solids are one. */

@@ -44,14 +44,14 @@ export interface CellLettering extends AnyLettering {
 /** What letters are drawn by. */
 export type Lettering = FontLettering | CellLettering;
 
-/** The fonts that ship, by what they are kept as. */
+/** The fonts that ship, by what they are kept as, each of another character, and the file that it comes in. */
 export const SHIPPED_FONTS = [
-  { key: 'grotesque', title: 'Hanken Grotesk', character: 'grotesque' },
-  { key: 'condensed', title: 'Barlow Condensed', character: 'condensed' },
-  { key: 'slab', title: 'Zilla Slab', character: 'slab serif' },
-  { key: 'serif', title: 'Source Serif 4', character: 'serif' },
-  { key: 'rounded', title: 'Nunito', character: 'rounded' },
-  { key: 'stencil', title: 'Stardos Stencil', character: 'stencil' },
-  { key: 'script', title: 'Pacifico', character: 'script' },
-  { key: 'typewriter', title: 'Courier Prime', character: 'typewriter' },
+  { key: 'grotesque', title: 'Hanken Grotesk', character: 'grotesque', file: 'hanken-grotesk-latin-600-normal.woff' },
+  { key: 'condensed', title: 'Barlow Condensed', character: 'condensed', file: 'barlow-condensed-latin-600-normal.woff' },
+  { key: 'slab', title: 'Zilla Slab', character: 'slab serif', file: 'zilla-slab-latin-700-normal.woff' },
+  { key: 'serif', title: 'Source Serif 4', character: 'serif', file: 'source-serif-4-latin-600-normal.woff' },
+  { key: 'rounded', title: 'Nunito', character: 'rounded', file: 'nunito-latin-700-normal.woff' },
+  { key: 'stencil', title: 'Stardos Stencil', character: 'stencil', file: 'stardos-stencil-latin-700-normal.woff' },
+  { key: 'script', title: 'Pacifico', character: 'script', file: 'pacifico-latin-400-normal.woff' },
+  { key: 'typewriter', title: 'Courier Prime', character: 'typewriter', file: 'courier-prime-latin-700-normal.woff' },
 ] as const;

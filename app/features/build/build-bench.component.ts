@@ -9,13 +9,15 @@ import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
 import { axisName } from '../../tools/catching';
 import { BuildSettingsStore } from './build.settings';
+import { LetteringPanelComponent } from './lettering-panel.component';
+import { LetteringStore } from './lettering.store';
 
 const NOTHING = { kind: 'copy', hidden: true };
 
 /** What is set for the solid that is drawn next, and the depth of the selected shapes. */
 @Component({
   selector: 'chemin-build-bench',
-  imports: [CheckboxModule, FormsModule, MeasureFieldComponent],
+  imports: [CheckboxModule, FormsModule, LetteringPanelComponent, MeasureFieldComponent],
   templateUrl: './build-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -24,6 +26,7 @@ export class BuildBenchComponent {
   protected readonly store = inject(DocumentStore);
   protected readonly arranging = inject(ArrangingService);
   protected readonly settings = inject(BuildSettingsStore);
+  protected readonly letters = inject(LetteringStore);
   protected readonly view = inject(ViewStore);
   protected readonly shaping = inject(ShapingService);
   protected readonly figure = figure;

@@ -1,3 +1,4 @@
+import type { Plane, PlanePoint } from '@core';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
 
 /** What is set for the solids that are drawn next. Lengths in cells. */
@@ -23,6 +24,8 @@ export interface BuildSettings {
   /** Openings: what is pressed in, and whether right through. */
   readonly openingShape: 'rectangle' | 'ellipse';
   readonly through: boolean;
+  /** Where text is to begin; each press is another. */
+  readonly writeAt: { readonly plane: Plane; readonly at: PlanePoint } | null;
 }
 
 export type BuildTool<S> = Tool<S, BuildSettings>;
@@ -46,4 +49,5 @@ export const USUAL_BUILD: BuildSettings = {
   crown: 1,
   openingShape: 'rectangle',
   through: false,
+  writeAt: null,
 };

@@ -6,6 +6,7 @@ import { solidTool } from './solid.tool';
 import { SolidHandlesService } from './solid-handles.service';
 import { depthTool } from './depth.tool';
 import { ShapingService } from '../../state/shaping.service';
+import { letteringTool } from './lettering.tool';
 import { openingTool } from './opening.tool';
 import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './words';
 
@@ -15,6 +16,7 @@ const tools = toolsOf(BUILD_TOOLS, {
   pick: using({ tool: pickTool }),
   depth: using({ tool: depthTool }),
   opening: using({ tool: openingTool, settings: BuildSettingsStore, draws: true }),
+  lettering: using({ tool: letteringTool, settings: BuildSettingsStore, draws: true }),
   ...(Object.fromEntries(SOLID_KINDS.map((kind) => [kind, solid(kind)])) as Record<SolidKind, ReturnType<typeof using>>),
 });
 

@@ -19,6 +19,7 @@ export const BUILD_TOOLS = [
   { name: 'frame', title: 'Frame', find: 'Draw a frame', words: 'slab opening rim border solid' },
   { name: 'ball', title: 'Ball', find: 'Draw a ball', words: 'sphere round solid' },
   { name: 'dome', title: 'Dome', find: 'Draw a dome', words: 'hemisphere cap round solid' },
+  { name: 'lettering', title: 'Lettering', find: 'Write text', words: 'type text letters font words cell letters' },
 ] as const satisfies readonly ToolWords[];
 
 export const BUILD_COMMANDS = [

@@ -1,0 +1,181 @@
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { SelectModule } from 'primeng/select';
+import {
+  END,
+  exactCells,
+  meanColour,
+  outlineSegments,
+  readColour,
+  ringsOf,
+  shapesIn,
+  SHIPPED_FONTS,
+  sideName,
+  type Lettering,
+  type Paint,
+  type ShapeNode,
+} from '@core';
+import { ColourFieldComponent } from '../../controls/colour-field.component';
+import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { DocumentStore } from '../../state/document.store';
+import { BuildSettingsStore } from './build.settings';
+import { LetteringStore } from './lettering.store';
+
+/** Ms without a key after which what is typed is drawn. */
+const PAUSE_MS = 90;
+
+type Part = 'front' | 'sides' | 'counters';
+
+/** Text as it is typed, and what its letters are drawn by. */
+@Component({
+  selector: 'chemin-lettering-panel',
+  imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, SelectModule],
+  templateUrl: './lettering-panel.component.html',
+  styleUrl: '../bench.css',
+  styles: `
+    textarea {
+      width: 100%;
+      box-sizing: border-box;
+      padding: 4px 6px;
+      border: 1px solid var(--stone-3);
+      border-radius: 3px;
+      background: var(--field);
+      color: var(--ink);
+      font: inherit;
+      resize: vertical;
+    }
+    .warn {
+      color: var(--warn);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LetteringPanelComponent {
+  protected readonly store = inject(LetteringStore);
+  private readonly documents = inject(DocumentStore);
+  private readonly settings = inject(BuildSettingsStore);
+  private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('text');
+
+  protected readonly read = readColour;
+  protected readonly fonts = SHIPPED_FONTS.map(({ key, title, character }) => ({ key, title: `${title}, ${character}` }));
+  protected readonly corners = [
+    { key: 'square', title: 'Square' },
+    { key: 'cut', title: 'Cut' },
+    { key: 'round', title: 'Round' },
+  ] as const;
+  protected readonly aligns = [
+    { key: 'left', title: 'Left' },
+    { key: 'centre', title: 'Centred' },
+    { key: 'right', title: 'Right' },
+  ] as const;
+
+  /** What is typed and not yet taken. */
+  private readonly text = signal<string | null>(null);
+  private pause: ReturnType<typeof setTimeout> | undefined;
+
+  protected readonly isOpen = computed(() => this.store.writing() !== null || this.store.selected() !== null);
+  /** What the letters are drawn by: of the selected text, else of the next. */
+  protected readonly recipe = computed((): Lettering => this.store.selected()?.lettering ?? this.store.recipe(''));
+  protected readonly shownText = computed(() => this.text() ?? (this.store.writing() ? '' : (this.store.selected()?.lettering?.text ?? '')));
+  protected readonly depth = computed(() => this.first()?.depth ?? this.store.next().depth);
+
+  private readonly first = computed((): ShapeNode | null => {
+    const group = this.store.selected();
+    return group ? (shapesIn(group.children)[0] ?? null) : null;
+  });
+
+  constructor() {
+    // A press of the tool begins text there, and what is typed next is for it.
+    this.settings.writes(({ plane, at }) => {
+      this.store.begin(plane, at);
+      this.field().nativeElement.value = '';
+      this.text.set('');
+      this.field().nativeElement.focus();
+    });
+    inject(DestroyRef).onDestroy(() => this.settings.writes(null));
+  }
+
+  protected typing(text: string): void {
+    this.text.set(text);
+    clearTimeout(this.pause);
+    this.pause = setTimeout(() => void this.draw(text, false), PAUSE_MS);
+  }
+
+  protected take(text: string): void {
+    clearTimeout(this.pause);
+    const begun = this.store.writing()?.id;
+    void this.draw(text, true).then(() => this.store.writing()?.id === begun && this.text.set(null));
+  }
+
+  private draw(text: string, keep: boolean): Promise<void> {
+    if (this.store.writing()) return this.store.write(text, keep);
+    return this.store.change({ ...plain(this.recipe()), text }, keep);
+  }
+
+  /** Enter makes another line; with Ctrl, or by Escape, writing ends and what was written stays. */
+  protected key(event: KeyboardEvent): void {
+    event.stopPropagation();
+    if (event.key !== 'Escape' && !(event.key === 'Enter' && (event.ctrlKey || event.metaKey))) return;
+    event.preventDefault();
+    (event.target as HTMLTextAreaElement).blur();
+  }
+
+  /** Changes what letters are drawn by: of the selected text, and of the next. */
+  protected set(part: Partial<Record<string, unknown>>): void {
+    const { kind } = this.recipe();
+    this.store.next.update((next) =>
+      kind === 'font' ? { ...next, kind, font: { ...next.font, ...part } } : { ...next, kind, cells: { ...next.cells, ...part } },
+    );
+    if (this.store.selected()) void this.store.change({ ...plain(this.recipe()), ...part } as Lettering, true);
+    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+  }
+
+  protected setKind(kind: Lettering['kind']): void {
+    const { text } = this.recipe();
+    this.store.next.update((next) => ({ ...next, kind }));
+    if (this.store.selected()) void this.store.change(this.store.recipe(text), true);
+    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+  }
+
+  protected setDepth(depth: number): void {
+    this.store.next.update((next) => ({ ...next, depth: exactCells(depth) }));
+    if (this.store.selected()) this.store.eachLetter('set depth of', (shape) => ({ ...shape, depth: exactCells(depth) }));
+    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+  }
+
+  protected readonly colours = computed((): Readonly<Record<Part, string>> => {
+    const shape = this.first();
+    const { swatches } = this.documents.shown();
+    const colour = (paint: Paint | undefined): string => (paint?.fill ? meanColour(paint.fill, swatches) : '#ffffff');
+    const counter = shape && countersOf(shape)[0];
+    return {
+      front: colour(shape?.surfaces?.[END] ?? shape?.paint),
+      sides: colour(shape?.paint),
+      counters: colour((counter && shape.surfaces?.[counter]) || shape?.paint),
+    };
+  });
+
+  /** The front, the outer sides or the walls of the counters of every letter in one colour. */
+  protected setColour(part: Part, fill: string): void {
+    this.store.eachLetter(`paint the ${part} of`, (shape) => {
+      const front = shape.surfaces?.[END] ?? shape.paint;
+      if (part === 'sides') return { ...shape, paint: { ...shape.paint, fill }, surfaces: { ...shape.surfaces, [END]: front } };
+      const names = part === 'front' ? [END] : countersOf(shape);
+      return { ...shape, surfaces: { ...shape.surfaces, ...Object.fromEntries(names.map((name) => [name, { ...shape.paint, fill }])) } };
+    });
+  }
+}
+
+/** A recipe without where it was drawn. */
+function plain(lettering: Lettering & { readonly marks?: unknown }): Lettering {
+  const { marks: _, ...recipe } = lettering;
+  return recipe as Lettering;
+}
+
+/** The names of the walls within a letter's counters. */
+function countersOf({ outline }: ShapeNode): readonly string[] {
+  return ringsOf(outline)
+    .slice(1)
+    .flatMap((ring) => outlineSegments(ring).map(({ id }) => sideName(id)));
+}

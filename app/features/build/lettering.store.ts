@@ -1,0 +1,186 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  automaticName,
+  findNode,
+  flattenTree,
+  frameOfLettering,
+  letterFrame,
+  letteringGroup,
+  planeName,
+  shapesIn,
+  type CellLettering,
+  type FontLettering,
+  type GroupNode,
+  type LetterFrame,
+  type Lettering,
+  type LetterLook,
+  type Plane,
+  type PlanePoint,
+  type ShapeNode,
+} from '@core';
+import { MessageStore } from '../../platform/messages.store';
+import { newId } from '../../platform/ids';
+import { TextService } from '../../platform/text.service';
+import { SupersededError } from '../../platform/worker-runner';
+import { DocumentStore } from '../../state/document.store';
+import { ViewStore } from '../../state/view.store';
+
+/** Text that is being written and is not in the drawing yet. */
+interface Writing {
+  readonly id: string;
+  readonly frame: LetterFrame;
+}
+
+/** What is set for both kinds of letters, so that one can be changed into the other. */
+export interface LetterSettings {
+  readonly kind: Lettering['kind'];
+  readonly font: Omit<FontLettering, 'text' | 'kind'>;
+  readonly cells: Omit<CellLettering, 'text' | 'kind'>;
+  readonly depth: number;
+}
+
+const USUAL: LetterSettings = {
+  kind: 'font',
+  font: { font: 'grotesque', cap: 4, letter: 0, word: 0, line: 6, align: 'left' },
+  cells: { stem: 1, width: 5, height: 7, corner: 'square', letter: 0, line: 9, align: 'left' },
+  depth: 0,
+};
+
+/** The text that is written or selected, and what it is drawn by. */
+@Injectable({ providedIn: 'root' })
+export class LetteringStore {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly texts = inject(TextService);
+  private readonly messages = inject(MessageStore);
+
+  /** What the next lettering is made with. */
+  readonly next = signal<LetterSettings>(USUAL);
+  /** Where text is begun; null while none is. */
+  readonly writing = signal<Writing | null>(null);
+  /** What is not in the font, and what keeps the text from being drawn. */
+  readonly said = signal<string | null>(null);
+
+  /** The lettering that is selected, or one of whose letters is. */
+  readonly selected = computed((): GroupNode | null => {
+    const document = this.documents.shown();
+    const chosen = this.view.selection();
+    if (chosen.length === 0) return null;
+    const entries = flattenTree(document.nodes);
+    const byId = new Map(entries.map((entry) => [entry.node.id, entry]));
+    for (let at = byId.get(chosen[0]!); at; at = at.parent === null ? undefined : byId.get(at.parent)) {
+      if (at.node.kind === 'group' && at.node.lettering) return at.node;
+    }
+    return null;
+  });
+
+  /** Begins text at a place of a plane. */
+  begin(plane: Plane, at: PlanePoint): void {
+    this.said.set(null);
+    this.writing.set({ id: newId(), frame: letterFrame(plane, at) });
+    this.view.select([]);
+  }
+
+  /** Ends writing; what was written stays. */
+  end(): void {
+    this.writing.set(null);
+  }
+
+  /** The recipe of the next lettering with a text. */
+  recipe(text: string): Lettering {
+    const { kind, font, cells } = this.next();
+    return kind === 'font' ? { kind, text, ...font } : { kind, text, ...cells };
+  }
+
+  /** Shows a text where it is begun, or keeps it there. */
+  async write(text: string, keep: boolean): Promise<void> {
+    const writing = this.writing();
+    if (!writing) return;
+    if (text.trim() === '') return this.documents.show(null);
+    const group = await this.draw(this.recipe(text), writing.id, null, writing.frame);
+    const still = this.writing()?.id === writing.id;
+    if (!group || (!keep && !still)) return;
+    if (!keep) return this.documents.show({ kind: 'add', nodes: [group], artworks: [] });
+    this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
+    // Where another text was begun meanwhile, that is what is written now.
+    if (!still) return;
+    this.writing.set(null);
+    this.view.select([group.id]);
+  }
+
+  /** Draws the selected lettering anew by another recipe. */
+  async change(lettering: Lettering, keep: boolean): Promise<void> {
+    const before = this.selected();
+    const kept = before && findNode(this.documents.kept(), before.id);
+    if (kept?.kind !== 'group' || !kept.lettering) return;
+    const frame = frameOfLettering(kept);
+    if (!frame) return void this.messages.say('warn', `“${kept.name}” cannot be written anew`, ['Its first letter was drawn over by hand.']);
+    const group = await this.draw(lettering, kept.id, kept, frame);
+    if (!group || findNode(this.documents.kept(), kept.id) !== kept) return;
+    if (keep) this.documents.commit({ kind: 'change', nodes: [group] }, `change ${group.name}`);
+    else this.documents.show({ kind: 'change', nodes: [group] });
+  }
+
+  private async draw(lettering: Lettering, id: string, before: GroupNode | null, frame: LetterFrame): Promise<GroupNode | null> {
+    try {
+      const laid = await this.texts.lay(lettering, id);
+      this.said.set(laid.missing.length > 0 ? `Not in this font: ${laid.missing.join(' ')}` : null);
+      if (laid.letters.length === 0) return null;
+      const head = before ?? { id, name: this.nameOf(lettering.text), hidden: false, locked: false };
+      const { name, hidden, locked } = head;
+      return letteringGroup(
+        { id, name: before ? this.renamed(before, lettering.text) : name, hidden, locked },
+        lettering,
+        laid,
+        frame,
+        this.lookOf(before),
+        before,
+      );
+    } catch (error) {
+      if (!(error instanceof SupersededError)) this.said.set(error instanceof Error ? error.message : String(error));
+      return null;
+    }
+  }
+
+  private nameOf(text: string): string {
+    const line = text.split('\n')[0]!.trim().slice(0, 40);
+    return line === '' ? automaticName(this.documents.kept(), 'lettering', planeName('floor', this.documents.kept().projection)) : `“${line}”`;
+  }
+
+  /** A name that was the text follows it; one that was given stays. */
+  private renamed({ name, lettering }: GroupNode, text: string): string {
+    return lettering && name === this.nameOf(lettering.text) ? this.nameOf(text) : name;
+  }
+
+  private lookOf(before: GroupNode | null): LetterLook {
+    const [first] = before ? shapesIn(before.children) : [];
+    if (!first) return { depth: this.next().depth, paint: this.view.paint() };
+    const { depth, start, lean, taper, paint, surfaces } = first;
+    return {
+      depth,
+      paint,
+      ...(surfaces && { surfaces }),
+      ...(start !== undefined && { start }),
+      ...(lean && { lean }),
+      ...(taper !== undefined && { taper }),
+    };
+  }
+
+  /** Changes every letter of the selected lettering. */
+  eachLetter(label: string, change: (shape: ShapeNode) => ShapeNode): void {
+    const group = this.selected();
+    const kept = group && findNode(this.documents.kept(), group.id);
+    if (kept?.kind !== 'group') return;
+    const nodes = shapesIn(kept.children).map(change);
+    this.documents.commit({ kind: 'change', nodes }, `${label} ${kept.name}`);
+  }
+
+  /** The selected lettering as plain shapes. */
+  intoShapes(): void {
+    const group = this.selected();
+    const kept = group && findNode(this.documents.kept(), group.id);
+    if (kept?.kind !== 'group') return;
+    const { lettering: _, ...plain } = kept;
+    this.documents.commit({ kind: 'change', nodes: [plain] }, `make ${kept.name} into shapes`);
+  }
+}
