@@ -18,6 +18,7 @@ export * from './document/move-surface';
 export * from './document/named-artworks';
 export * from './document/migrations';
 export * from './document/part';
+export * from './document/readable';
 export * from './document/recount';
 export * from './document/resize';
 export * from './document/shapes-from-svg';

@@ -40,6 +40,7 @@ import {
   type PlanePoint,
   type ShapeNode,
   type Side,
+  type DepthWays,
 } from '@core';
 import { newId } from '../platform/ids';
 import { moveOnPlane } from '../tools/pick.tool';
@@ -94,6 +95,16 @@ export class ArrangingService {
       const why = whyNoDepth(shape);
       return why === null ? [] : [`“${shape.name}”: ${why}.`];
     })); // prettier-ignore
+  }
+
+  /** How depth runs in the selected shapes: from where, leaning, narrowing; null leaves a part out. */
+  setWays(ways: { readonly [K in 'start' | 'lean' | 'taper']?: DepthWays[K] | null }, label: string): void {
+    const able = this.shapes().filter((shape) => canHaveDepth(shape) && !shape.round);
+    const nodes = able.map((shape): ShapeNode => {
+      const { start, lean, taper, ...plain } = { ...shape, ...ways };
+      return { ...plain, ...(start && { start }), ...(lean && { lean }), ...(taper !== null && taper !== undefined && { taper }) };
+    });
+    if (nodes.length > 0) this.documents.commit({ kind: 'change', nodes }, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
   }
 
   /** What of the selection an act has left as it was, and why. */

@@ -1,3 +1,4 @@
+import { SOLID_KINDS } from '../solids/forms';
 import { CoreError } from '../math/errors';
 import { handedSheet } from '../output/handed';
 import { svgFromSheet } from '../output/paint-svg';
@@ -113,7 +114,11 @@ class Maker {
     const by = { a: this.number(9), b: this.number(9), h: this.number(9) };
     const axes = this.one([['a', 'b', 'h'], ['-b', 'a', 'h'], ['a', '-b', 'h'], ['h', '-a', 'b']] as const); // prettier-ignore
     if (kind === 1) return { ...base, kind: 'copy', of: this.id(ids), by, ...(this.chance(0.4) && { axes }), ...(this.chance(0.2) && { turn: { axis: 'h' as const, deg: this.number(180) } }) }; // prettier-ignore
-    if (kind === 2) return { ...base, kind: 'group', children: this.chance(0.5) ? [] : [this.node(document, ids)] };
+    if (kind === 2) {
+      const joined = this.one(['join', 'take away', 'overlap'] as const);
+      const lettering = { kind: 'cells', text: this.one(['QUAY 9', '', 'Ä\n9', 'x'.repeat(300)] as const), stem: Math.abs(this.number(2)) + 0.01, width: Math.abs(this.number(9)) + 0.01, height: Math.abs(this.number(9)) + 0.01, corner: 'cut', letter: this.number(2), line: this.number(9), align: 'centre' } as const; // prettier-ignore
+      return { ...base, kind: 'group', children: this.chance(0.5) ? [] : [this.node(document, ids), this.node(document, ids)], ...(this.chance(0.3) && { joined }), ...(this.chance(0.2) && { lettering }) }; // prettier-ignore
+    }
     if (kind === 3) {
       return { ...base, kind: 'dimension', plane: this.plane(), from: { ...this.point(), node: this.id(ids), point: 1 }, to: this.point(), along: this.one(['line', 'u', 'v'] as const), apart: this.number(3), colour: '#102030' }; // prettier-ignore
     }
@@ -123,6 +128,11 @@ class Maker {
       plane: this.plane(),
       outline: this.outline(),
       depth: this.chance(0.5) ? 0 : this.number(5),
+      ...(this.chance(0.1) && { start: this.number(5) }),
+      ...(this.chance(0.1) && { lean: this.point() }),
+      ...(this.chance(0.1) && { taper: this.one([0, 0.001, 0.5, 3] as const) }),
+      ...(this.chance(0.1) && { round: this.one(['ball', 'dome'] as const) }),
+      ...(this.chance(0.1) && { solid: this.one(SOLID_KINDS) }),
       paint: this.paint(),
       ...(this.chance(0.1) && { surfaces: { 'side:1': this.paint() } }),
     };

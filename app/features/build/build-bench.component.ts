@@ -1,10 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
-import { canHaveDepth, findNode, isPart, figure, measuresOf, SOLID_FORMS, SOLID_KINDS, type SolidKind } from '@core';
+import {
+  canHaveDepth,
+  exactCells,
+  findNode,
+  isPart,
+  figure,
+  measuresOf,
+  SOLID_FORMS,
+  SOLID_KINDS,
+  type PlanePoint,
+  type ShapeNode,
+  type SolidKind,
+} from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { ArrangingService } from '../../state/arranging.service';
+import { SpaceService } from '../../state/space.service';
 import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
 import { axisName } from '../../tools/catching';
@@ -29,6 +42,8 @@ export class BuildBenchComponent {
   protected readonly letters = inject(LetteringStore);
   protected readonly view = inject(ViewStore);
   protected readonly shaping = inject(ShapingService);
+  protected readonly space = inject(SpaceService);
+  protected readonly axes = ['a', 'b', 'h'] as const;
   protected readonly figure = figure;
   protected readonly round = Math.round;
   protected readonly stepsBy = [
@@ -45,6 +60,14 @@ export class BuildBenchComponent {
     { key: 'rectangle', title: 'Rectangle' },
     { key: 'ellipse', title: 'Ellipse' },
   ] as const;
+  protected readonly exact = exactCells;
+
+  /** Depth along another direction than the normal: how far its end is shifted. */
+  protected lean({ lean }: ShapeNode, part: Partial<PlanePoint>): void {
+    const next = { u: exactCells(part.u ?? lean?.u ?? 0), v: exactCells(part.v ?? lean?.v ?? 0) };
+    this.arranging.setWays({ lean: next.u === 0 && next.v === 0 ? null : next }, 'lean');
+  }
+
   /** How many solids are chosen. */
   protected readonly solids = computed(() => this.view.selection().filter((id) => isPart(findNode(this.store.kept(), id) ?? NOTHING)).length);
 

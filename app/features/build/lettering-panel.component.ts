@@ -45,6 +45,9 @@ type Part = 'front' | 'sides' | 'counters';
       font: inherit;
       resize: vertical;
     }
+    .font {
+      width: 176px;
+    }
     .warn {
       color: var(--warn);
     }

@@ -5,6 +5,7 @@ import { BuildSettingsStore } from './build.settings';
 import { solidTool } from './solid.tool';
 import { SolidHandlesService } from './solid-handles.service';
 import { depthTool } from './depth.tool';
+import { SpaceService } from '../../state/space.service';
 import { ShapingService } from '../../state/shaping.service';
 import { letteringTool } from './lettering.tool';
 import { openingTool } from './opening.tool';
@@ -24,6 +25,14 @@ const commands = commandsOf(BUILD_COMMANDS, {
   'solids.join': (get) => get(ShapingService).combine('union'),
   'solids.less': (get) => get(ShapingService).combine('subtract'),
   'solids.common': (get) => get(ShapingService).combine('intersect'),
+  'space.drop': (get) => get(SpaceService).drop(),
+  'space.stand': (get) => get(SpaceService).stand(),
+  'space.turn-a': (get) => get(SpaceService).turn('a'),
+  'space.turn-b': (get) => get(SpaceService).turn('b'),
+  'space.turn-h': (get) => get(SpaceService).turn('h'),
+  'space.mirror-a': (get) => get(SpaceService).mirror('a'),
+  'space.mirror-b': (get) => get(SpaceService).mirror('b'),
+  'space.mirror-h': (get) => get(SpaceService).mirror('h'),
 });
 
 /** Build: depth, and solids drawn at once. */

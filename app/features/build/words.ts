@@ -33,6 +33,14 @@ export const BUILD_COMMANDS = [
     words: 'subtract difference cut minus boolean',
   },
   { id: 'solids.common', title: 'Keep the overlap of solids', keys: [], group: 'Solids', needs: 'several', words: 'intersect common boolean' },
+  { id: 'space.drop', title: 'Drop to the floor', keys: [], group: 'Solids', needs: 'selected', words: 'ground fall down rest' },
+  { id: 'space.stand', title: 'Stand on what is below', keys: [], group: 'Solids', needs: 'selected', words: 'stack rest put on top pile' },
+  { id: 'space.turn-a', title: 'Quarter turn about a', keys: [], group: 'Solids', needs: 'selected', words: 'rotate 90 degrees tip over' },
+  { id: 'space.turn-b', title: 'Quarter turn about b', keys: [], group: 'Solids', needs: 'selected', words: 'rotate 90 degrees tip over' },
+  { id: 'space.turn-h', title: 'Quarter turn about h', keys: [], group: 'Solids', needs: 'selected', words: 'rotate 90 degrees' },
+  { id: 'space.mirror-a', title: 'Mirror in space along a', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect other wall' },
+  { id: 'space.mirror-b', title: 'Mirror in space along b', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect other wall' },
+  { id: 'space.mirror-h', title: 'Mirror in space along h', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect upside down' },
 ] as const satisfies readonly CommandWords[];
 
 /** What is set in the stage, by what different trades call it. */
