@@ -74,7 +74,7 @@ export class AidsService {
       ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
-      ...this.parts(projection),
+      ...(this.view.tool() === 'pick' ? this.parts(projection) : []),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
     ];
   });

@@ -107,8 +107,11 @@ export class LetteringPanelComponent {
 
   protected take(text: string): void {
     clearTimeout(this.pause);
-    const begun = this.store.writing()?.id;
-    void this.draw(text, true).then(() => this.store.writing()?.id === begun && this.text.set(null));
+    const begun = this.store.writing()?.id ?? null;
+    void this.store.queue(async () => {
+      await this.draw(text, true);
+      if ((this.store.writing()?.id ?? null) === begun || this.store.writing() === null) this.text.set(null);
+    });
   }
 
   private draw(text: string, keep: boolean): Promise<void> {
@@ -124,27 +127,37 @@ export class LetteringPanelComponent {
     (event.target as HTMLTextAreaElement).blur();
   }
 
+  /** Changes the letters that are selected, or those that are being written. */
+  private redraw(recipe: () => Lettering): void {
+    void this.store.queue(() => {
+      if (this.store.selected()) return this.store.change(recipe(), true);
+      const text = this.text();
+      return this.store.writing() && text ? this.store.write(text, false) : null;
+    });
+  }
+
   /** Changes what letters are drawn by: of the selected text, and of the next. */
   protected set(part: Partial<Record<string, unknown>>): void {
     const { kind } = this.recipe();
     this.store.next.update((next) =>
       kind === 'font' ? { ...next, kind, font: { ...next.font, ...part } } : { ...next, kind, cells: { ...next.cells, ...part } },
     );
-    if (this.store.selected()) void this.store.change({ ...plain(this.recipe()), ...part } as Lettering, true);
-    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+    this.redraw(() => ({ ...plain(this.recipe()), ...part }) as Lettering);
   }
 
   protected setKind(kind: Lettering['kind']): void {
-    const { text } = this.recipe();
     this.store.next.update((next) => ({ ...next, kind }));
-    if (this.store.selected()) void this.store.change(this.store.recipe(text), true);
-    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+    this.redraw(() => this.store.recipe(this.recipe().text));
   }
 
-  protected setDepth(depth: number): void {
-    this.store.next.update((next) => ({ ...next, depth: exactCells(depth) }));
-    if (this.store.selected()) this.store.eachLetter('set depth of', (shape) => ({ ...shape, depth: exactCells(depth) }));
-    else if (this.store.writing() && this.text()) void this.store.write(this.text()!, false);
+  protected setDepth(typed: number): void {
+    const depth = exactCells(typed);
+    this.store.next.update((next) => ({ ...next, depth }));
+    void this.store.queue(() => {
+      if (this.store.selected()) return this.store.eachLetter('set depth of', (shape) => ({ ...shape, depth }));
+      const text = this.text();
+      return this.store.writing() && text ? this.store.write(text, false) : null;
+    });
   }
 
   protected readonly colours = computed((): Readonly<Record<Part, string>> => {

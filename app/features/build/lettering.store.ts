@@ -74,6 +74,15 @@ export class LetteringStore {
     return null;
   });
 
+  private last: Promise<unknown> = Promise.resolve();
+
+  /** One act after the other: what is changed while a text is still being laid out is changed in what comes of it. */
+  queue(act: () => unknown): Promise<void> {
+    const next = this.last.then(act).then(() => undefined);
+    this.last = next.catch(() => undefined);
+    return next;
+  }
+
   /** Begins text at a place of a plane. */
   begin(plane: Plane, at: PlanePoint): void {
     this.said.set(null);

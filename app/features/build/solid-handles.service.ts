@@ -39,7 +39,9 @@ export class SolidHandlesService implements StageHandles {
 
   handles(current: boolean): readonly SheetHandle[] {
     const [id, ...more] = this.view.selection();
-    const node = !current || id === undefined || more.length > 0 ? null : findNode(this.documents.shown(), id);
+    // While something is drawn, a press is for that.
+    const holds = current && (this.view.tool() === 'pick' || this.view.tool() === 'depth');
+    const node = !holds || id === undefined || more.length > 0 ? null : findNode(this.documents.shown(), id);
     if (node?.kind !== 'shape' || node.locked || node.hidden) return [];
     const { solid } = node;
     const measures = solid ? measureHandles({ ...node, solid }) : [];

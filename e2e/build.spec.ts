@@ -1,0 +1,213 @@
+import { expect, openEmpty, storedOpen, test, type Grid, type Place } from './support';
+import type { Page } from '@playwright/test';
+
+/** A hand that counts what it does: each press, drag, key or typed field is one gesture. */
+class Hand {
+  gestures = 0;
+
+  constructor(
+    readonly page: Page,
+    readonly grid: Grid,
+  ) {}
+
+  async tool(name: string): Promise<void> {
+    this.gestures++;
+    await this.page.locator('chemin-bench').getByRole('button', { name: new RegExp(`^${name}`) }).first().click(); // prettier-ignore
+  }
+
+  async press(place: Place): Promise<void> {
+    this.gestures++;
+    await this.grid.press(place);
+  }
+
+  async drag(from: Place, to: Place): Promise<void> {
+    this.gestures++;
+    await this.grid.drag(from, to);
+  }
+
+  async key(key: string): Promise<void> {
+    this.gestures++;
+    await this.page.keyboard.press(key);
+  }
+
+  async click(name: string): Promise<void> {
+    this.gestures++;
+    await this.page.getByRole('button', { name, exact: true }).first().click();
+  }
+
+  /** A field filled and taken. */
+  async fill(label: string, value: string): Promise<void> {
+    this.gestures++;
+    const field = this.page.getByLabel(label, { exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  }
+
+  async twice(place: Place): Promise<void> {
+    this.gestures++;
+    const { x, y } = await this.grid.at(place);
+    await this.page.mouse.dblclick(x + 2, y - 2);
+  }
+}
+
+interface Node {
+  readonly kind: string;
+  readonly name: string;
+  readonly joined?: string;
+  readonly lettering?: { readonly text: string; readonly kind: string };
+  readonly depth?: number;
+  readonly plane?: { readonly kind: string };
+  readonly children?: readonly Node[];
+}
+
+async function begin(page: Page): Promise<Hand> {
+  const grid = await openEmpty(page);
+  await page
+    .getByRole('button', { name: /^Build/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Build', exact: true })).toBeVisible();
+  return new Hand(page, grid);
+}
+
+/** The things of the drawing as they are kept, once they are as wanted. */
+async function things(page: Page, wanted: (nodes: readonly Node[]) => boolean): Promise<readonly Node[]> {
+  let nodes: readonly Node[] = [];
+  await expect(async () => {
+    nodes = ((await storedOpen(page)).document as { nodes: readonly Node[] }).nodes;
+    expect(wanted(nodes)).toBe(true);
+  }).toPass({ timeout: 10_000 });
+  return nodes;
+}
+
+/** How many px of the drawing have other colours after something is done. */
+async function changed(page: Page, act: () => Promise<void>): Promise<number> {
+  const area = page.locator('.area canvas').first();
+  const read = (): Promise<number[]> =>
+    area.evaluate((canvas) => {
+      const { width, height } = canvas as HTMLCanvasElement;
+      return Array.from((canvas as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height).data);
+    });
+  const before = await read();
+  await act();
+  const after = await read();
+  return before.reduce((count, n, i) => count + (i % 4 !== 3 && Math.abs(n - after[i]!) > 12 ? 1 : 0), 0);
+}
+
+test('a kiosk with an opening with inner walls, a counter, a sloping awning and a frame for its roof', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Box');
+  await hand.drag([0, 0, 0], [8, 5, 0]);
+  await hand.press([8, 5, 6]);
+  await hand.tool('Opening');
+  await hand.drag([1, 0, 2], [6, 0, 5]);
+  await hand.press([6, 2, 5]);
+  await things(page, (nodes) => nodes.length === 1 && nodes[0]!.joined === 'take away');
+  // The counter stands out of the front under the opening.
+  await hand.tool('Box');
+  await hand.drag([1, 0, 1], [6, 0, 2]);
+  await hand.press([6, -1, 2]);
+  await hand.tool('Frame');
+  await hand.drag([0, 0, 6], [8, 5, 6]);
+  await hand.press([8, 5, 7]);
+  await hand.tool('Wedge');
+  await hand.press([0, -3, 0]);
+  await page.keyboard.type('8');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('3');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('2');
+  await hand.key('Enter');
+  const nodes = await things(page, (list) => list.length === 4);
+  console.log(`a kiosk: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(45);
+  expect(nodes.map(({ name }) => name)).toEqual(['box 1, floor', 'box 2, right wall', 'frame 1, floor', 'wedge 1, floor']);
+  await expect(page.locator('chemin-messages')).toHaveCount(0);
+});
+
+test('an opening made wider and a frame thicker later take one gesture each', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Box');
+  await hand.drag([0, 0, 0], [8, 5, 0]);
+  await hand.press([8, 5, 6]);
+  await hand.tool('Opening');
+  await hand.drag([1, 0, 2], [4, 0, 5]);
+  await hand.press([4, 2, 5]);
+  await things(page, (nodes) => nodes[0]?.joined !== undefined);
+  await hand.tool('Frame');
+  await hand.drag([0, 0, 6], [8, 5, 6]);
+  await hand.press([8, 5, 7]);
+  await hand.tool('Pick');
+  hand.gestures = 0;
+  // Pressed twice on one of its walls, the opening is chosen, and its width typed.
+  await hand.twice([2, 1, 2]);
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('opening 1');
+  const more = await changed(page, async () => {
+    await hand.fill('Width', '6');
+    await page.waitForTimeout(600);
+  });
+  expect(more).toBeGreaterThan(400);
+  expect(hand.gestures).toBeLessThanOrEqual(2);
+  await page.getByRole('button', { name: 'frame 1, floor', exact: true }).click();
+  hand.gestures = 0;
+  await hand.fill('Height', '2');
+  expect(hand.gestures).toBeLessThanOrEqual(2);
+  await things(page, (nodes) => nodes.some(({ name, depth }) => name.startsWith('frame') && depth === 2));
+});
+
+test('typed lettering with depth on a wall, and cell letters', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.key('r');
+  await hand.tool('Lettering');
+  await hand.press([-4, 0, 3]);
+  hand.gestures++;
+  await page.keyboard.type('QUAY 9');
+  await hand.fill('Depth of letters', '2');
+  const [text] = await things(page, (nodes) => nodes[0]?.lettering?.text === 'QUAY 9' && nodes[0].children?.[0]?.depth === 2);
+  console.log(`typed lettering with depth: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(8);
+  expect(text!.children!.map(({ name }) => name).join('')).toBe('QUAY9');
+  await page.keyboard.press('Control+z');
+  hand.gestures = 0;
+  await hand.click('On cells');
+  await hand.press([-6, 0, 8]);
+  hand.gestures++;
+  await page.keyboard.type('DECK4');
+  await hand.fill('Depth of letters', '3');
+  const nodes = await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'DECK4' && children?.[4]?.depth === 3));
+  console.log(`cell letters with depth: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(10);
+  expect(nodes.at(-1)!.lettering!.kind).toBe('cells');
+  // It is still text after the page was closed and opened again.
+  await page.reload();
+  await page
+    .getByRole('button', { name: /^Build/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: '“DECK4”', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveValue('DECK4');
+});
+
+test('solids are joined, taken apart, turned and dropped, each one step that can be undone', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Box');
+  await hand.drag([0, 0, 0], [4, 4, 0]);
+  await hand.press([4, 4, 3]);
+  await hand.tool('Cylinder');
+  await page.getByText('Stands on the face under the pointer').click();
+  await hand.drag([2, 2, 0], [6, 6, 0]);
+  await hand.press([6, 6, 5]);
+  await page.getByRole('button', { name: 'box 1, floor', exact: true }).click({ modifiers: ['Control'] });
+  await hand.tool('Pick');
+  await hand.click('Take away');
+  await things(page, (nodes) => nodes[0]?.joined === 'take away' && nodes[0].children?.length === 2);
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('cut solid 1');
+  await hand.click('Quarter turn about a');
+  await things(page, (nodes) => nodes[0]?.children?.[0]?.plane?.kind === 'right');
+  await hand.click('Drop to the floor');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await things(page, (nodes) => nodes[0]?.children?.[0]?.plane?.kind === 'floor');
+  await page.keyboard.press('Control+Shift+b');
+  await things(page, (nodes) => nodes.length === 2 && nodes.every(({ joined }) => joined === undefined));
+});
