@@ -30,7 +30,10 @@ module.exports = {
       displayName: 'app',
       preset: 'jest-preset-angular',
       // Workers are started by a URL that only the build knows.
-      moduleNameMapper: { ...shared.moduleNameMapper, 'start-(svg|archive|opening|pdf|picture|solve|areas|kernel|text)-worker$': '<rootDir>/app/testing/no-worker.ts' },
+      moduleNameMapper: {
+        ...shared.moduleNameMapper,
+        'start-(svg|archive|opening|pdf|picture|solve|areas|kernel|text)-worker$': '<rootDir>/app/testing/no-worker.ts',
+      },
       testMatch: ['<rootDir>/app/**/*.test.ts'],
       testPathIgnorePatterns: ['\\.tool\\.test\\.ts$'],
       setupFilesAfterEnv: ['<rootDir>/app/testing/setup.ts'],

@@ -1,4 +1,12 @@
 import {
+  END,
+  layCells,
+  letterFrame,
+  letteringGroup,
+  solidOn,
+  type CellLettering,
+  type Measures,
+  type SolidKind,
   anchorIn,
   bodyOf,
   ellipseOutline,
@@ -64,6 +72,35 @@ export class NodeMaker {
 
   group(name: string, children: readonly DocumentNode[]): DocumentNode {
     return { kind: 'group', id: this.nextId(), name, hidden: false, locked: false, children };
+  }
+
+  /** A solid that is drawn at once, on a base from one corner to the opposite one. */
+  solid(
+    name: string,
+    kind: SolidKind,
+    plane: Plane,
+    [from, to]: readonly [readonly [number, number], readonly [number, number]],
+    height: number,
+    fill: string,
+    others: Measures & { readonly turn?: number } = {},
+  ): ShapeNode {
+    const { turn = 0, ...measures } = others;
+    const made = solidOn(kind, { plane, from: { u: from[0], v: from[1] }, to: { u: to[0], v: to[1] }, height, turn }, measures);
+    if (!made.ok) throw new Error(`${name}: ${made.reason}`);
+    return { kind: 'shape', id: this.nextId(), name, hidden: false, locked: false, ...made.value, paint: { fill, line: null } };
+  }
+
+  /** Solids as one: the first without the others. */
+  cut(name: string, children: readonly DocumentNode[]): DocumentNode {
+    return { kind: 'group', id: this.nextId(), name, hidden: false, locked: false, children, joined: 'take away' };
+  }
+
+  /** Letters on the cells of a plane, with depth, their fronts in a colour of their own. */
+  letters(plane: Plane, at: readonly [number, number], lettering: CellLettering, depth: number, sides: string, front: string): DocumentNode {
+    const paint = { fill: sides, line: null };
+    const look = { depth, paint, surfaces: { [END]: { fill: front, line: null } } };
+    const head = { id: this.nextId(), name: `“${lettering.text}”`, hidden: false, locked: false };
+    return letteringGroup(head, lettering, layCells(lettering), letterFrame(plane, { u: at[0], v: at[1] }), look);
   }
 
   /** Artwork on the outer end of a solid, or on a named face, at a place from the upper left of the face's box. */

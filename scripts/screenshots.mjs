@@ -167,6 +167,24 @@ try {
   await shoot(forms, 'paint');
   await forms.close();
 
+  // The demo drawings of solids and letters.
+  const solids = await demo(SMALL);
+  for (const [name, file] of [
+    ['QUAY 9', 'quay-nine'],
+    ['Deck plan', 'deck-plan'],
+    ['Lighthouse', 'lighthouse'],
+  ]) {
+    await press(solids, 'Drawings');
+    await press(solids, name);
+    await solids.waitForTimeout(1800);
+    await solids.getByRole('button', { name: 'Build', exact: true }).first().click();
+    await solids.getByRole('button', { name: 'Grid shown' }).click();
+    await solids.waitForTimeout(400);
+    await shoot(solids, file);
+    await solids.getByRole('button', { name: 'Grid hidden' }).click();
+  }
+  await solids.close();
+
   const page = await demo(SMALL);
   // Draw: an outline on the quay, about to be closed.
   await page.keyboard.press('f');

@@ -29,7 +29,7 @@ export class DrawingsDialogComponent {
   private readonly imports = inject(ImportsService);
   private readonly messages = inject(MessageStore);
   private readonly view = inject(ViewStore);
-  private readonly commands = inject(CommandsService);
+  protected readonly commands = inject(CommandsService);
   protected readonly store = inject(DocumentStore);
 
   protected readonly kept = signal<readonly StoredDrawing[]>([]);
@@ -94,6 +94,12 @@ export class DrawingsDialogComponent {
     });
     await this.refresh();
   }
+
+  protected readonly demos = [
+    { key: 'quay9', title: 'QUAY 9' },
+    { key: 'deck', title: 'Deck plan' },
+    { key: 'lighthouse', title: 'Lighthouse' },
+  ] as const;
 
   protected async erase(drawing: StoredDrawing): Promise<void> {
     await this.attempt(() => this.drawings.erase(drawing.id));

@@ -39,7 +39,7 @@ import { ViewStore } from '../state/view.store';
         />
       }
     }
-    @if (bounds(); as box) {
+    @if (places() && bounds(); as box) {
       @for (axis of axes; track axis) {
         <chemin-measure in="cells" [label]="'Position along ' + axis" [value]="box.min[axis]" (taken)="moveTo(axis, $event)" />
       }
@@ -63,6 +63,8 @@ import { ViewStore } from '../state/view.store';
 })
 export class SolidFiguresComponent {
   readonly shape = input.required<ShapeNode>();
+  /** Whether its place along the axes is told and typed here. */
+  readonly places = input(true);
 
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);

@@ -91,6 +91,9 @@ export class CommandsService {
     'document.new': () => this.keeping.startEmpty(),
     'document.list': () => this.view.patch({ panel: 'drawings' }),
     'document.demo': () => this.keeping.addDemos(),
+    'document.demo.quay9': () => this.keeping.addDemos('quay9'),
+    'document.demo.deck': () => this.keeping.addDemos('deck'),
+    'document.demo.lighthouse': () => this.keeping.addDemos('lighthouse'),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
   };

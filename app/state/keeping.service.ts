@@ -1,3 +1,4 @@
+import type { DemoKey } from '@demo';
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { commitEdit, derivedName, emptyDocument, historyAs, presentDocument, startHistory, type CheminDocument, type History, type Step } from '@core';
 import type { Draft } from '../platform/database';
@@ -205,8 +206,9 @@ export class KeepingService {
     await this.adopt({ ...from, name: 'Untitled drawing' });
   }
 
-  async addDemos(): Promise<void> {
-    await this.adopt(await this.firstDemo());
+  async addDemos(key: DemoKey = 'landing'): Promise<void> {
+    const { DEMOS } = await import('@demo');
+    await this.adopt(DEMOS[key]());
   }
 
   /** Saves at once; resolves when storage has it. */

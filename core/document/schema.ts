@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
-import { exactCells, isCells } from '../math/exact';
 import { MAX_FAR, MAX_FOCAL, SQUARE } from '../math/tolerances';
 import { allPoints, type Outline } from '../shape/outline';
 import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
@@ -11,15 +10,13 @@ import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
 import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { LEAST_TOP, SOLID_KINDS } from '../solids/forms';
-import { CELL_CORNERS, LINE_ALIGNS, MOST_LETTERS } from '../lettering/lettering';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, Light, PlacementTarget, Reference, Sheet, Stroke } from './types';
+import { letteringSchema } from './lettering-schema';
+import { cells, planePoint } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
-
-// Compiled checks need `Function`, which a strict content policy forbids.
-z.config({ jitless: true });
 
 /** A number within limits that a person may meet, said in words. */
 const within = (least: number, most: number, words: string) => z.number().min(least, words).max(most, words);
@@ -28,11 +25,8 @@ const id = z.string().min(1).max(80);
 const name = z.string().max(MAX_NAME, `a name has at most ${MAX_NAME} letters`);
 const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in small letters');
 const paintColour = z.string().max(120).regex(COLOUR_FORM, 'a colour is written #rrggbb in small letters, or swatch:id');
-const cells = z.number().refine(isCells, 'a coordinate lies within a million cells').transform(exactCells);
 const size = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
 const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
-
-const planePoint = z.strictObject({ u: cells, v: cells });
 
 const outlinePoint = z.strictObject({
   id: z.int().min(1),
@@ -202,29 +196,6 @@ const depthWays = {
     .exactOptional(),
   round: z.enum(['ball', 'dome']).exactOptional(),
 };
-
-const letterMarks = z.strictObject({
-  signs: z.array(z.string().max(40)).max(MOST_LETTERS),
-  at: z.array(planePoint).max(MOST_LETTERS),
-  to: planePoint,
-  point: z.int().min(1),
-  turn: z.union([z.literal(1), z.literal(-1)]),
-});
-const anyLettering = {
-  text: z.string().max(4 * MOST_LETTERS),
-  letter: cells,
-  line: cells,
-  align: z.enum(LINE_ALIGNS),
-  bend: cells.exactOptional(),
-  marks: letterMarks.exactOptional(),
-};
-const positive = cells.refine((n) => n > 0, 'a measure of letters is more than 0');
-
-/** What letters are drawn by, and where they were drawn. */
-export const letteringSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('font'), ...anyLettering, font: z.string().min(1).max(120), cap: positive, word: cells }),
-  z.strictObject({ kind: z.literal('cells'), ...anyLettering, stem: positive, width: positive, height: positive, corner: z.enum(CELL_CORNERS) }),
-]);
 
 const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
 

@@ -22,8 +22,8 @@ import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '..
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutPath, cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
-import { placedArtwork, placementSurface } from './paint-placement';
-import { groupByNode, withLines, lookOf, normalKey, PaintedSurface, PLAIN, seam, sideLine, type Painted, type Visible } from './painted';
+import { paintPlacement } from './painted-placement';
+import { groupByNode, withLines, lookOf, normalKey, PaintedSurface, seam, sideLine, type Painted, type Visible } from './painted';
 import { roundFill, tonedFrom, type Toned } from './round-tones';
 import { sphereFill } from './sphere-tones';
 import { stageFrom, type Stage } from './stage';
@@ -399,22 +399,4 @@ function paintOf(node: ShapeNode, surface: Surface | null): Paint {
 function partOf(document: CheminDocument, node: JoinedNode, id: string | undefined): ShapeNode | null {
   const part = id === undefined ? undefined : nodesById(document.nodes).get(id);
   return part?.kind === 'shape' ? part : (shapesIn(node.children)[0] ?? null);
-}
-
-/** @param host what it lies on, for a placement on a surface  @param clip what it is seen within */
-function paintPlacement(
-  stage: Stage,
-  { owner, map }: DrawnNode,
-  node: PlacementNode,
-  artwork: Artwork | undefined,
-  host: ShapeNode | null,
-  clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
-): Painted {
-  const surface = host && placementSurface(node, () => host);
-  const placed = placedArtwork(stage, node, artwork, surface, map);
-  const { name } = node;
-  if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
-  const { marks, polygon } = placed;
-  const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return { node: owner, name, look: PLAIN, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
 }

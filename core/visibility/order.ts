@@ -108,15 +108,14 @@ class Sorting {
   }
 
   /** Notes how two surfaces lie to one another, where neither is painted. */
-  private await(f: number, g: number, { kind, reversed, agreed }: Relation): void {
+  private await(f: number, g: number, { kind, reversed, agreed, through }: Relation): void {
     if (kind === 'apart') return;
     // Of what lies in one plane, the later in the document is on top.
     const above = kind === 'front' || (kind === 'level' && f > g) ? f : g;
     const below = above === f ? g : f;
     if (reversed) {
       this.cut(above, reversed);
-      this.through.add(this.owner[above]!);
-      this.through.add(this.owner[below]!);
+      if (through) this.through.add(this.owner[above]!).add(this.owner[below]!);
     }
     if (this.painted[below]) return;
     const wait: Wait = { below, above, areas: agreed };

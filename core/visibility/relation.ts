@@ -13,6 +13,8 @@ export interface Relation {
   readonly reversed: readonly Float64Array[] | null;
   /** With `reversed`: the parts in which it is as `kind` says. */
   readonly agreed: readonly Float64Array[] | null;
+  /** With `reversed`: they meet there, and are not only in front of each other in turns as a ring round a pole is. */
+  readonly through?: boolean;
 }
 
 const FRONT: Relation = { kind: 'front', reversed: null, agreed: null };
@@ -59,7 +61,7 @@ export function relate(f: DrawnSurface, g: DrawnSurface, quick = false): Relatio
 
 /** @param curvedCut of the larger gap between curved surfaces, what the smaller has to exceed */
 function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation {
-  let [most, least, overlap, scale] = [0, 0, 0, 0];
+  let [most, least, overlap, scale, crossing] = [0, 0, 0, 0, 0];
   const overlaps: Overlap[] = [];
   const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
   const [boxes, others] = [f.facets.map(boxOf), g.facets.map(boxOf)];
@@ -74,12 +76,16 @@ function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation
       const [n, m] = [f.nearness(piece), g.nearness(other)];
       overlap += Math.abs(signedArea(part));
       const [p, q, r] = [n.p - m.p, n.q - m.q, n.r - m.r];
+      let [high, low] = [-Infinity, Infinity];
       for (let at = 0; at < length; at += 2) {
         const gap = p * clipped[at]! + q * clipped[at + 1]! + r;
-        if (gap > most) most = gap;
-        if (gap < least) least = gap;
+        if (gap > high) high = gap;
+        if (gap < low) low = gap;
         scale = Math.max(scale, Math.abs(n.p * clipped[at]! + n.q * clipped[at + 1]! + n.r), Math.abs(n.r), Math.abs(m.r));
       }
+      most = Math.max(most, high);
+      least = Math.min(least, low);
+      crossing = Math.max(crossing, Math.min(high, -low));
       if (most > 0 && least < 0) overlaps.push({ f: n, g: m, area: part.slice() });
       else if (f.facets.length > 1 || g.facets.length > 1) overlaps.push({ f: n, g: m, area: part.slice() });
     }
@@ -95,7 +101,8 @@ function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation
   const [ahead, beyond] = [parts.flatMap((part) => part.ahead ?? []), parts.flatMap((part) => part.beyond ?? [])];
   const strip = (front ? beyond : ahead).reduce((sum, part) => sum + Math.abs(signedArea(part)), 0);
   if (strip <= CUTS_THROUGH * extent) return front ? FRONT : BEHIND;
-  return front ? { kind: 'front', reversed: beyond, agreed: ahead } : { kind: 'behind', reversed: ahead, agreed: beyond };
+  const through = crossing > Math.max(COPLANAR * (scale + 1), curved ? curvedCut * widest : 0);
+  return front ? { kind: 'front', reversed: beyond, agreed: ahead, through } : { kind: 'behind', reversed: ahead, agreed: beyond, through };
 }
 
 type Box = readonly [number, number, number, number];

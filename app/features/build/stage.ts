@@ -43,5 +43,5 @@ export const buildStage: StageDescriptor = {
   commands,
   settings: BUILD_SETTINGS,
   handles: SolidHandlesService,
-  guide: 'first-drawing',
+  guide: 'building',
 };

@@ -1,0 +1,30 @@
+import type { Mark } from '../artwork/marks';
+import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
+import type { Path } from '../shape/path';
+import type { Area } from '../visibility/drawn-body';
+import type { DrawnNode } from './drawn-nodes';
+import { placedArtwork, placementSurface } from './paint-placement';
+import { PLAIN, type Painted } from './painted';
+import type { Stage } from './stage';
+
+/**
+ * What a placement is painted with, and where it can be pointed at.
+ * @param host what it lies on, for a placement on a surface
+ * @param clip what it is seen within
+ */
+export function paintPlacement(
+  stage: Stage,
+  { owner, map }: DrawnNode,
+  node: PlacementNode,
+  artwork: Artwork | undefined,
+  host: ShapeNode | null,
+  clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
+): Painted {
+  const surface = host && placementSurface(node, () => host);
+  const placed = placedArtwork(stage, node, artwork, surface, map);
+  const { name } = node;
+  if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
+  const { marks, polygon } = placed;
+  const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
+  return { node: owner, name, look: PLAIN, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
+}
