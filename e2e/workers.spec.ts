@@ -128,3 +128,33 @@ test('combining shapes and reading traced edges go on when their worker dies', a
   expect((await deaths()) - before).toBeGreaterThanOrEqual(2);
   await expect(page.locator('p-message.p-message-error')).toHaveCount(0);
 });
+
+test('joining solids and laying text out go on when their worker dies', async ({ page }) => {
+  const deaths = await killFirst(page);
+  const grid = await openEmpty(page);
+  await page.getByRole('button', { name: 'Build', exact: true }).first().click();
+  const tool = (name: string): Promise<void> => page.locator('chemin-bench').getByRole('button', { name: new RegExp(`^${name}`) }).first().click(); // prettier-ignore
+  await tool('Box');
+  await grid.drag([0, 0, 0], [8, 4, 0]);
+  await grid.press([8, 4, 6]);
+  await tool('Opening');
+  await grid.drag([1, 0, 1], [7, 0, 5]);
+  const before = await deaths();
+  await grid.press([7, 3, 5]);
+  await expect(async () => expect(await deaths()).toBeGreaterThan(before)).toPass();
+  // The back wall of the opening is seen once the kernel has come again: a point of it has a part of the solid behind it.
+  await tool('Pick');
+  await expect(async () => {
+    const { x, y } = await grid.at([3, 1, 1]);
+    await page.mouse.dblclick(x, y - 3);
+    await expect(page.getByLabel('Name', { exact: true })).toHaveValue('opening 1', { timeout: 500 });
+  }).toPass({ timeout: 15_000 });
+  await tool('Lettering');
+  const then = await deaths();
+  await grid.press([-6, 0, 0]);
+  await page.keyboard.type('PIER');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('button', { name: '“PIER”', exact: true })).toBeVisible({ timeout: 15_000 });
+  expect(await deaths()).toBeGreaterThan(then);
+  await expect(page.locator('chemin-messages')).toHaveCount(0);
+});

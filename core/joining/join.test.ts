@@ -104,6 +104,19 @@ describe('joining solids', () => {
     }
   });
 
+  it('joins two hundred parts in one act', () => {
+    const parts = Array.from({ length: 200 }, (_, i) => solid('box', [(i % 20) * 2, Math.floor(i / 20) * 2, -1], [1, 1, 3]));
+    const plate = join('take away', solid('box', [-1, -1, 0], [42, 22, 1]), ...parts)!;
+    expect(bodyVolume(plate)).toBeCloseTo(42 * 22 - 200, 6);
+    expect(plate.surfaces.find(({ name }) => name === 'part:p0/end')!.rings).toHaveLength(201);
+  });
+
+  it('says which part crosses itself', () => {
+    const bow = { points: [[0, 0], [4, 4], [4, 0], [0, 4]].map(([u, v], i) => ({ id: i + 1, u: u!, v: v! })), closed: true }; // prettier-ignore
+    const crossed = depthBody({ plane: { kind: 'floor', offset: 0 }, outline: { ...bow, points: [...bow.points, { id: 5, u: 1, v: 3 }] }, depth: 2 })!;
+    expect(() => join('join', solid('box', [0, 0, 0], [2, 2, 2]), crossed)).toThrow('Part 2 cannot be joined: an outline of it crosses itself.');
+  });
+
   it('leaves nothing of what is wholly taken away', () => {
     expect(join('take away', solid('box', [1, 1, 1], [1, 1, 1]), solid('box', [0, 0, 0], [4, 4, 4]))).toBeNull();
     expect(join('overlap', solid('box', [0, 0, 0], [1, 1, 1]), solid('box', [5, 0, 0], [4, 4, 4]))).toBeNull();

@@ -1,3 +1,4 @@
+import { CoreError } from '../math/errors';
 import { TICKS_PER_CELL } from '../math/tolerances';
 import { crossWorld, dotWorld, type WorldPoint } from '../math/points';
 import { worldPoints, type Body, type Facet } from '../geometry/body';
@@ -38,6 +39,7 @@ const SAME = 1e-3;
 /**
  * Bodies as meshes: places on ticks stay exact as long as all lies within 665 cells of the middle; larger ones are told
  * in coarser units. Corners that neighbouring surfaces share are one.
+ * @throws CoreError `refused` where an outline crosses itself, with its part
  */
 export function meshesOf(bodies: readonly Body[], triangulate: Triangulate): Meshes {
   const owners: FaceOwner[] = [];
@@ -54,6 +56,23 @@ function extentOf(bodies: readonly Body[]): { readonly middle: WorldPoint; reado
   };
   const [a, b, h] = [along('a'), along('b'), along('h')];
   return { middle: { a: a[0], b: b[0], h: h[0] }, reach: Math.max(a[1], b[1], h[1]) };
+}
+
+type Flat = readonly (readonly (readonly [number, number])[])[];
+
+/** Parts of an area by which its triangles may miss it: more than rounding leaves. */
+const MISS = 1e-6;
+
+/** Whether rings cross each other or themselves: the triangles between their corners then have another area. */
+function crossesItself(rings: Flat, triangles: ReturnType<Triangulate>): boolean {
+  const doubled = (p: readonly [number, number], q: readonly [number, number]): number => p[0] * q[1] - q[0] * p[1];
+  const whole = rings.reduce((sum, ring) => ring.reduce((own, p, i) => own + doubled(p, ring[(i + 1) % ring.length]!), sum), 0);
+  const corners = rings.flat();
+  const covered = triangles.reduce((sum, [p, q, r]) => {
+    const [a, b, c] = [corners[p]!, corners[q]!, corners[r]!];
+    return sum + Math.abs(doubled(a, b) + doubled(b, c) + doubled(c, a));
+  }, 0);
+  return Math.abs(covered - whole) > MISS * covered;
 }
 
 interface How {
@@ -93,7 +112,11 @@ function meshOf({ surfaces }: Body, part: number, { middle, scale, triangulate }
       const flat = loops.map((loop) =>
         worldPoints(loop).map((p): readonly [number, number] => [dotWorld(p, frame.u) * sense * scale, dotWorld(p, frame.v) * scale]),
       );
-      for (const [p, q, r] of triangulate(flat)) add(all[p]!, all[q]!, all[r]!);
+      const triangles = triangulate(flat);
+      if (crossesItself(flat, triangles)) {
+        throw new CoreError('refused', `Part ${part + 1} cannot be joined: an outline of it crosses itself.`, { part });
+      }
+      for (const [p, q, r] of triangles) add(all[p]!, all[q]!, all[r]!);
       owners.push({ part, surface, facet: facets[0] });
       return;
     }
