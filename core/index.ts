@@ -72,6 +72,7 @@ export * from './visibility/cut';
 export * from './picture/dashes';
 export * from './picture/dimension';
 export * from './picture/drawn-nodes';
+export { everyEdge } from './picture/edges';
 export * from './picture/grid-marks';
 export * from './picture/inks';
 export * from './picture/lines';

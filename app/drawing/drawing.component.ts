@@ -86,6 +86,7 @@ export class DrawingComponent {
         gridOver: this.documents.shown().grid.over || this.stages.draws(),
         references: this.references(),
         seeThrough: this.view.seeThrough(),
+        edges: this.pictures.edges(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),
         panY: this.view.panY(),

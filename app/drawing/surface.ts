@@ -6,6 +6,9 @@ import {
   apply33,
   gridMarks,
   projectionFrom,
+  tracePath,
+  type CanvasLike,
+  type Path,
   type CheminDocument,
   type Mat33,
   type Picture,
@@ -31,6 +34,8 @@ interface PictureLook extends Look {
   /** Over the drawing, so that cells can be counted on what is drawn already. */
   readonly gridOver: boolean;
   readonly seeThrough: boolean;
+  /** Every edge in space, hidden ones too, where the drawing is looked through. */
+  readonly edges: readonly Path[];
   readonly theme: string;
   readonly width: number;
   readonly height: number;
@@ -236,13 +241,23 @@ export class Surface {
     paintMarksOnCanvas(context, gridMarks(projectionFrom(projection), grid, plane, seen, { pxPerMm: look.zoom, leastWidth: 1 / look.zoom }));
   }
 
-  private seeThrough(context: CanvasRenderingContext2D, picture: Picture, look: Look): void {
+  /** Seen edges whole, and over them all edges dashed, so that hidden ones show as dashes alone. */
+  private seeThrough(context: CanvasRenderingContext2D, picture: Picture, look: PictureLook): void {
     context.save();
     context.strokeStyle = '#2a2333';
     context.lineWidth = 1.1 / look.zoom;
     context.lineJoin = 'round';
     for (const part of picture.visible) {
-      tracePolygon(context, part.polygon, !part.open);
+      for (const ring of [part.polygon, ...(part.holes ?? [])]) {
+        tracePolygon(context, ring, !part.open);
+        context.stroke();
+      }
+    }
+    context.lineWidth = 0.8 / look.zoom;
+    context.globalAlpha = 0.75;
+    context.setLineDash([3 / look.zoom, 3 / look.zoom]);
+    for (const path of look.edges) {
+      tracePath(context as unknown as CanvasLike, path);
       context.stroke();
     }
     context.restore();
@@ -270,13 +285,15 @@ export class Surface {
     context.lineJoin = 'round';
     for (const part of picture.visible) {
       if (!selection.has(part.node)) continue;
-      tracePolygon(context, part.polygon, !part.open);
-      context.globalAlpha = 0.35;
-      context.lineWidth = 4 / zoom;
-      context.stroke();
-      context.globalAlpha = 1;
-      context.lineWidth = 1.3 / zoom;
-      context.stroke();
+      for (const ring of [part.polygon, ...(part.holes ?? [])]) {
+        tracePolygon(context, ring, !part.open);
+        context.globalAlpha = 0.35;
+        context.lineWidth = 4 / zoom;
+        context.stroke();
+        context.globalAlpha = 1;
+        context.lineWidth = 1.3 / zoom;
+        context.stroke();
+      }
     }
     context.restore();
   }

@@ -7,6 +7,7 @@ import {
   exactCells,
   bodyOf,
   findShape,
+  everyEdge,
   geometry,
   planeKey,
   planeOfSurface,
@@ -56,6 +57,11 @@ export class PictureService {
   readonly picture = computed(() => {
     this.made();
     return this.maker.make(this.seen(), this.documents.preview() !== null);
+  });
+  /** Every edge in space, hidden ones too, while the drawing is looked through. */
+  readonly edges = computed(() => {
+    this.made();
+    return this.view.seeThrough() ? everyEdge(this.seen(), this.maker.stageOf(this.documents.shown())) : [];
   });
   readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
 
