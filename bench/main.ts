@@ -31,6 +31,7 @@ import { manyRows, openingRows, placementRows, roundRows } from './edits';
 import { median, type Row } from './measure';
 import { regionRows } from './regions';
 import { boxScene } from './scenes';
+import { solidRows } from './solids';
 
 /** A camera change: everything about the projection is new, so nothing kept helps. */
 function turned(document: CheminDocument, i: number): CheminDocument {
@@ -227,6 +228,7 @@ const rows = [
   ...shapeRows(),
   ...roundRows(),
   ...placementRows(),
+  ...(await solidRows()),
   ...manyRows(),
   ...openingRows(),
   ...loadRows(),

@@ -33,9 +33,16 @@ export function drawnSurface(document: CheminDocument, owner: string, name: Surf
   return null;
 }
 
-/** The flat face under a place of the sheet as a plane to build on; null where there is none. */
-export function groundAt({ document, picture }: { readonly document: CheminDocument; readonly picture: Picture }, at: SheetPoint): Ground | null {
-  const hit = pickAt(picture, at, 0);
+/**
+ * The flat face under a place of the sheet as a plane to build on; null where there is none.
+ * @param skip things that are looked through
+ */
+export function groundAt(
+  { document, picture }: { readonly document: CheminDocument; readonly picture: Picture },
+  at: SheetPoint,
+  skip: (node: string) => boolean = () => false,
+): Ground | null {
+  const hit = pickAt(picture, at, 0, skip);
   const surface = hit?.face ? drawnSurface(document, hit.node, hit.face) : null;
   const plane = surface && planeOfSurface(surface);
   const frame = plane && planeFrame(plane, 1);

@@ -3,6 +3,7 @@ import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/st
 import { SOLID_KINDS, type SolidKind } from '@core';
 import { BuildSettingsStore } from './build.settings';
 import { solidTool } from './solid.tool';
+import { setDownTool } from './set-down.tool';
 import { SolidHandlesService } from './solid-handles.service';
 import { depthTool } from './depth.tool';
 import { SpaceService } from '../../state/space.service';
@@ -16,6 +17,7 @@ const solid = (kind: SolidKind): ReturnType<typeof using> => using({ tool: solid
 const tools = toolsOf(BUILD_TOOLS, {
   pick: using({ tool: pickTool }),
   depth: using({ tool: depthTool }),
+  'set-down': using({ tool: setDownTool }),
   opening: using({ tool: openingTool, settings: BuildSettingsStore, draws: true }),
   lettering: using({ tool: letteringTool, settings: BuildSettingsStore, draws: true }),
   ...(Object.fromEntries(SOLID_KINDS.map((kind) => [kind, solid(kind)])) as Record<SolidKind, ReturnType<typeof using>>),

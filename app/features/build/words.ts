@@ -6,6 +6,7 @@ import type { ToolWords } from '../../state/stage';
 export const BUILD_TOOLS = [
   { name: 'pick', title: 'Pick' },
   { name: 'depth', title: 'Depth', find: 'Give shapes depth', words: 'extrude extrusion thickness volume 3d' },
+  { name: 'set-down', title: 'Set down', find: 'Set things down on what is under the pointer', words: 'place rest stack put move on top against wall' },
   { name: 'opening', title: 'Opening', find: 'Press an opening into a face', words: 'hole cut recess niche hatch window pocket' },
   { name: 'box', title: 'Box', find: 'Draw a box', words: 'cuboid block crate solid' },
   { name: 'cylinder', title: 'Cylinder', find: 'Draw a cylinder', words: 'round column drum pillar elliptic solid' },
