@@ -211,3 +211,47 @@ test('solids are joined, taken apart, turned and dropped, each one step that can
   await page.keyboard.press('Control+Shift+b');
   await things(page, (nodes) => nodes.length === 2 && nodes.every(({ joined }) => joined === undefined));
 });
+
+test('an object is kept by name and dropped into another drawing at its true size', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Cylinder');
+  await hand.drag([0, 0, 0], [2, 2, 0]);
+  await hand.press([2, 2, 3]);
+  await hand.tool('Pick');
+  await page.getByLabel('Name of the object').fill('bollard');
+  await hand.click('Keep the selection');
+  await expect(page.getByRole('button', { name: 'Drop bollard into the drawing' })).toBeVisible();
+  const file = page.waitForEvent('download');
+  await hand.click('Export bollard');
+  expect((await file).suggestedFilename()).toBe('bollard.chemin-object');
+  await page.getByRole('button', { name: 'Drawings', exact: true }).click();
+  await page.getByRole('button', { name: 'New drawing' }).click();
+  await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
+  await hand.click('Drop bollard into the drawing');
+  const [node] = await things(page, (nodes) => nodes.length === 1);
+  expect(node).toMatchObject({ kind: 'shape', solid: 'cylinder', depth: 3 });
+  await hand.click('Delete bollard');
+  await expect(page.getByRole('button', { name: 'Drop bollard into the drawing' })).toHaveCount(0);
+});
+
+test('things are set down on top of others, and all edges are seen by looking through', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Box');
+  await hand.drag([0, 0, 0], [6, 6, 0]);
+  await hand.press([6, 6, 3]);
+  await hand.tool('Ball');
+  await hand.drag([-6, 2, 0], [-4, 4, 0]);
+  await hand.tool('Set down');
+  const [from, to] = [await hand.grid.at([-5, 3, 1]), await hand.grid.at([3, 3, 3])];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await expect(page.getByText('on top of box 1, floor')).toBeVisible();
+  await page.mouse.up();
+  await things(page, (nodes) => nodes[1]?.plane?.kind === 'floor' && (nodes[1] as unknown as { plane: { offset: number } }).plane.offset === 3);
+  const more = await changed(page, async () => {
+    await page.keyboard.press('e');
+    await page.waitForTimeout(300);
+  });
+  expect(more).toBeGreaterThan(500);
+});

@@ -37,6 +37,13 @@ export interface StoredSetup {
   readonly grid: GridSettings;
 }
 
+/** An object kept by name, apart from any drawing: its part of a drawing as text. */
+export interface StoredObject {
+  readonly id: string;
+  readonly name: string;
+  readonly part: string;
+}
+
 /** Bytes that drawings name. */
 export interface StoredAsset {
   readonly hash: string;
@@ -51,6 +58,7 @@ export class CheminDatabase extends Dexie {
   /** Bytes by their SHA-256, kept once and apart from the drawings that name them, which are written at every change. */
   readonly assets!: Table<StoredAsset, string>;
   readonly setups!: Table<StoredSetup, string>;
+  readonly objects!: Table<StoredObject, string>;
 
   constructor(name = 'chemin') {
     super(name);
@@ -63,5 +71,6 @@ export class CheminDatabase extends Dexie {
         await all.table('bitmaps').each(({ id, data }: { id: string; data: string }) => all.table('assets').put({ hash: id, bytes: bytesOf(data) }));
       });
     this.version(4).stores({ bitmaps: null });
+    this.version(5).stores({ objects: 'id, name' });
   }
 }

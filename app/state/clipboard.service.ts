@@ -122,6 +122,14 @@ export class ClipboardService {
   }
 
   private pastePart(text: string): void {
+    this.insert(text, null);
+  }
+
+  /**
+   * Adds a part of a drawing, as text, to this one, at its true size.
+   * @param label what the step is called; null for pasting
+   */
+  insert(text: string, label: string | null): void {
     const read = readPart(text);
     if (!read.ok) return this.refuse(read.problems);
     const document = this.documents.kept();
@@ -133,7 +141,7 @@ export class ClipboardService {
     const nodes = aside ? movedAll(pasted.nodes, { a: 1, b: 1, h: 0 }) : pasted.nodes;
     const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks }];
     if (pasted.swatches.length > document.swatches.length) edits.unshift({ kind: 'swatches', swatches: pasted.swatches });
-    this.documents.commit({ kind: 'all', edits }, `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
+    this.documents.commit({ kind: 'all', edits }, label ?? `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(nodes.map((node) => node.id));
   }
 

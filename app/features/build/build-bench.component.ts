@@ -22,6 +22,7 @@ import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
 import { axisName } from '../../tools/catching';
 import { BuildSettingsStore } from './build.settings';
+import { KeptObjectsComponent } from './kept-objects.component';
 import { LetteringPanelComponent } from './lettering-panel.component';
 import { LetteringStore } from './lettering.store';
 
@@ -30,7 +31,7 @@ const NOTHING = { kind: 'copy', hidden: true };
 /** What is set for the solid that is drawn next, and the depth of the selected shapes. */
 @Component({
   selector: 'chemin-build-bench',
-  imports: [CheckboxModule, FormsModule, LetteringPanelComponent, MeasureFieldComponent],
+  imports: [CheckboxModule, FormsModule, KeptObjectsComponent, LetteringPanelComponent, MeasureFieldComponent],
   templateUrl: './build-bench.component.html',
   styleUrl: '../bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
