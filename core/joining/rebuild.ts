@@ -75,8 +75,8 @@ class PatchSurface {
     private readonly facetOf: readonly Facet[],
     private readonly forms: readonly Form[],
   ) {
-    const t = patch.triangles[0]!;
-    this.flipped = dotWorld(this.across(t), facetOf[faces[t]!]!.normal) < 0;
+    // Of all together: single triangles may have no area.
+    this.flipped = patch.triangles.reduce((sum, t) => sum + dotWorld(this.across(t), facetOf[faces[t]!]!.normal), 0) < 0;
   }
 
   make(): Omit<Surface, 'name' | 'also' | 'from'> | null {
