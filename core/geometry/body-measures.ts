@@ -94,15 +94,19 @@ const NOWHERE: WorldPoint = { a: 0, b: 0, h: 0 };
 /** Step in a curve's parameter by which its direction is told. */
 const STEP = 1e-5;
 
+/** How many times more pieces boundaries on cones are cut into: near the apex a short way passes many generators. */
+const NEAR_APEX = 16;
+
 /** Places along a boundary with the weights by which what is taken there is summed up, and how the place moves. */
 function* alongRims(
   cut: readonly (readonly Rim[])[],
+  pieces = PIECES,
 ): Generator<{ readonly at: WorldPoint; readonly next: WorldPoint; readonly before: WorldPoint; readonly weight: number }> {
   for (const rim of cut.flat()) {
     if ('points' in rim) {
       const points = worldPoints(rim.points);
       for (let i = 0; i + 1 < points.length; i++) yield* alongPiece((t) => addWorld(points[i]!, scaleWorld(subtractWorld(points[i + 1]!, points[i]!), t)), 1);
-    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), PIECES);
+    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), pieces);
   }
 }
 
@@ -128,7 +132,7 @@ function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPo
   const n = form.directrix.length;
   const ratio = form.kind === 'cone' ? lengthWorld(form.rims[1].u) / lengthWorld(form.rims[0].u) : 1;
   let [area, flux] = [0, 0];
-  for (const { at, before, next, weight } of alongRims(cut)) {
+  for (const { at, before, next, weight } of alongRims(cut, form.kind === 'cone' ? NEAR_APEX * PIECES : PIECES)) {
     const [s, low, high] = [generatorAt(form, at), generatorAt(form, before), generatorAt(form, next)];
     if (s === null || low === null || high === null) continue;
     const turn = high - low - (form.closed ? n * Math.round((high - low) / n) : 0);
@@ -144,6 +148,15 @@ function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPo
   return area < 0 ? { area: -area, flux: -flux } : { area, flux };
 }
 
+/** Directions among which an axis is chosen. */
+const POLES = [-1, 0, 1].flatMap((a) => [-1, 0, 1].flatMap((b) => [-1, 0, 1].flatMap((h) => unitWorld({ a: a + 0.1, b: b + 0.2, h: h + 0.3 }) ?? [])));
+
+/** The axis that keeps farthest from all of some directions and their opposites: angles about it then change slowly. */
+function clearPole(units: readonly WorldPoint[]): WorldPoint {
+  const nearest = (pole: WorldPoint): number => units.reduce((most, unit) => Math.max(most, Math.abs(dotWorld(unit, pole))), 0);
+  return POLES.reduce((best, pole) => (nearest(pole) < nearest(best) ? pole : best));
+}
+
 function cutSphere({ centre, radius, hollow }: Sphere, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
   // The patch lies to the left of its boundary, which tells the way round; angles are taken about an axis that no ring passes.
   let vector: WorldPoint = NOWHERE;
@@ -152,7 +165,7 @@ function cutSphere({ centre, radius, hollow }: Sphere, cut: readonly (readonly R
     const step = scaleWorld(subtractWorld(next, before), weight / (2 * STEP));
     vector = addWorld(vector, scaleWorld(crossWorld(subtractWorld(at, centre), step), hollow ? -0.5 : 0.5));
   }
-  const pole = unitWorld(vector) ?? { a: 0, b: 0, h: 1 };
+  const pole = clearPole(places.map(({ at }) => scaleWorld(subtractWorld(at, centre), 1 / radius)));
   const [x] = directionsAcross(pole);
   const y = crossWorld(pole, x);
   let area = 0;
@@ -162,7 +175,8 @@ function cutSphere({ centre, radius, hollow }: Sphere, cut: readonly (readonly R
     const way = turn - 2 * Math.PI * Math.round(turn / (2 * Math.PI));
     area += (1 - dotWorld(subtractWorld(at, centre), pole) / radius) * (way / (2 * STEP)) * weight * radius * radius * (hollow ? -1 : 1);
   }
-  if (area < 0) area += 4 * Math.PI * radius * radius;
+  const whole = 4 * Math.PI * radius * radius;
+  area -= whole * Math.floor(area / whole);
   const sign = hollow ? -1 : 1;
   return { area, flux: sign * (radius * area + dotWorld(subtractWorld(centre, origin), vector)) };
 }

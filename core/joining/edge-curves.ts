@@ -45,9 +45,9 @@ export function ruledCut(frame: PlaneFrame, ruled: Ruled, points: readonly World
   }
   const cut: Segment[] = [];
   for (const slice of slices) {
-    const carried = carriedAlong(frame, ruled, slice);
+    const carried = carriedPieces(frame, ruled, slice, HALVINGS);
     if (!carried) return null;
-    cut.push(carried);
+    cut.push(...carried);
   }
   return ended(forward ? cut : cut.reverse().map(reversed), placeIn(frame, points[0]!), placeIn(frame, points.at(-1)!));
 }
@@ -61,6 +61,18 @@ function ended(segments: readonly Segment[], from: PlanePoint, to: PlanePoint): 
 function reversed(segment: Segment): Segment {
   if (segment.kind === 'cubic') return { ...segment, from: segment.to, out: segment.into, into: segment.out, to: segment.from };
   return { ...segment, from: segment.to, to: segment.from };
+}
+
+/** Most halvings of a piece whose tangents meet where the plane is not reached. */
+const HALVINGS = 5;
+
+/** A piece of the directrix carried into a plane, in halves where one piece cannot be: of hyperbolas, tangents may meet beyond. */
+function carriedPieces(frame: PlaneFrame, ruled: Ruled, segment: Segment, halvings: number): readonly Segment[] | null {
+  const whole = carriedAlong(frame, ruled, segment);
+  if (whole) return [whole];
+  if (halvings === 0 || segment.kind === 'line') return null;
+  const halves = [sliceSegment(segment, 0, 0.5), sliceSegment(segment, 0.5, 1)].map((half) => carriedPieces(frame, ruled, half, halvings - 1));
+  return halves.every((half) => half !== null) ? halves.flat() : null;
 }
 
 /** A piece of the directrix carried along the generators into a plane: an affine map from a cylinder, a projective one from a cone. */
