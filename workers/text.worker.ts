@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import { create } from 'fontkit';
-import { layText, type LaidText, type TextFont } from '../core/lettering/lay-text';
+import type { LaidText } from '../core/lettering/laid-text';
+import { layText, type TextFont } from '../core/lettering/lay-text';
 import { SHIPPED_FONTS, type FontLettering } from '../core/lettering/lettering';
 
 const fonts = new Map<string, Promise<TextFont>>();

@@ -1,4 +1,4 @@
-import { SOLID_KINDS } from '../solids/forms';
+import { SOLID_KINDS } from '../solids/kinds';
 import { CoreError } from '../math/errors';
 import { handedSheet } from '../output/handed';
 import { svgFromSheet } from '../output/paint-svg';

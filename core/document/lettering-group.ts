@@ -2,7 +2,7 @@ import { exactCells } from '../math/exact';
 import { dotWorld, type PlanePoint } from '../math/points';
 import type { DepthWays } from '../geometry/depth-recipe';
 import type { SurfaceName } from '../geometry/names';
-import type { LaidText } from '../lettering/lay-text';
+import type { LaidText } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { Paint } from '../paint/paint';
 import { planeFrame, readingDirections, type Plane } from '../projection/planes';

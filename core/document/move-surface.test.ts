@@ -4,7 +4,7 @@ import { surfaceNamed, worldPoints } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
 import { dotWorld } from '../math/points';
 import { outlineThrough } from '../shape/outline';
-import type { SOLID_KINDS } from '../solids/forms';
+import type { SOLID_KINDS } from '../solids/kinds';
 import { solidOn } from '../solids/solids';
 import { withSurfaceMoved } from './move-surface';
 import type { ShapeNode } from './types';

@@ -9,7 +9,7 @@ import { isSurfaceName } from '../geometry/names';
 import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
 import { JOIN_KINDS } from '../geometry/joined-recipe';
-import { LEAST_TOP, SOLID_KINDS } from '../solids/forms';
+import { LEAST_TOP, SOLID_KINDS } from '../solids/kinds';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';

@@ -8,7 +8,7 @@ import type { Plane } from '../projection/planes';
 import type { Extruded } from '../geometry/depth-recipe';
 import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
-import type { SolidKind } from '../solids/forms';
+import type { SolidKind } from '../solids/kinds';
 import type { Colour, Paint, Swatch } from '../paint/paint';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';

@@ -6,7 +6,7 @@ import { exactCells } from '../math/exact';
 import { kernelForTests } from '../testing/kernel';
 import { randomFrom, runs } from '../testing/random';
 import { solidOn } from '../solids/solids';
-import type { SolidKind } from '../solids/forms';
+import type { SolidKind } from '../solids/kinds';
 import { joinedBody } from './join';
 import type { JoinKind } from '../geometry/joined-recipe';
 

@@ -2,8 +2,7 @@ import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import { outlineOfRings, type Outline, type OutlinePoint } from '../shape/outline';
 import { CEDILLA, CELL_ACCENTS, CELL_ALPHABET } from './cell-alphabet';
-import type { LaidLetter, LaidText } from './lay-text';
-import { placeOf, startOf } from './lay-text';
+import { placeOf, startOf, type LaidLetter, type LaidText } from './laid-text';
 import type { CellLettering } from './lettering';
 
 /** What keeps measures from making letters, in words; null where nothing does. */

@@ -6,7 +6,8 @@ import { outlineBox } from '../shape/transform';
 import { ringsOf } from '../shape/outline';
 import { outlineSegments } from '../shape/segments';
 import { drawSegments } from '../shape/draw-segments';
-import { layText, textFault, type LaidText, type TextFont } from './lay-text';
+import { textFault, type LaidText } from './laid-text';
+import { layText, type TextFont } from './lay-text';
 import type { FontLettering } from './lettering';
 
 const file = (name: string): string => join('node_modules/@fontsource', name);

@@ -1,7 +1,6 @@
-import type { PlanePoint } from '../math/points';
-import type { Outline } from '../shape/outline';
 import { glyphOutlines, type PathCommand } from './glyph-outlines';
-import { MOST_LETTERS, type FontLettering, type Lettering } from './lettering';
+import { placeOf, startOf, type LaidLetter, type LaidText } from './laid-text';
+import type { FontLettering } from './lettering';
 
 /** A glyph as a shaping library gives it. */
 export interface ShapedGlyph {
@@ -18,31 +17,6 @@ export interface TextFont {
     readonly glyphs: readonly ShapedGlyph[];
     readonly positions: readonly { readonly xAdvance: number; readonly xOffset: number; readonly yOffset: number }[];
   };
-}
-
-/** A letter, or letters that are drawn as one, in cells from where the text begins, v up. */
-export interface LaidLetter {
-  /** What it stands for. */
-  readonly text: string;
-  readonly outlines: readonly Outline[];
-}
-
-/** Text as it is drawn. */
-export interface LaidText {
-  readonly letters: readonly LaidLetter[];
-  /** What the font has no glyph for, each once. */
-  readonly missing: readonly string[];
-}
-
-/** Scripts whose letters are joined or stacked in ways that the shaper does not do. */
-const COMPLEX = /[\u0590-\u08ff\u0900-\u0dff\u0e00-\u0eff\u1000-\u109f\u1780-\u17ff]/u;
-
-/** Text that a font is asked for which it cannot draw rightly, in words; null where it can. */
-export function textFault(text: string): string | null {
-  const length = [...text].length;
-  if (length > MOST_LETTERS) return `A lettering has at most ${MOST_LETTERS.toLocaleString('en')} letters; this text has ${length.toLocaleString('en')}.`;
-  const complex = COMPLEX.exec(text);
-  return complex ? `“${complex[0]}” belongs to a script whose letters change with their neighbours, which is not drawn yet.` : null;
 }
 
 /** A glyph in its line, in cells. */
@@ -78,29 +52,4 @@ export function layText(font: TextFont, lettering: FontLettering): LaidText {
     }
   });
   return { letters, missing: [...missing] };
-}
-
-/** Where a line begins, by its width. */
-export function startOf(width: number, { align }: Lettering): number {
-  return align === 'left' ? 0 : align === 'centre' ? -width / 2 : -width;
-}
-
-/**
- * Where the points of a letter come to lie that begins somewhere along its baseline: on a straight one beside it, on a
- * round one turned about the circle's middle so that the letter's own middle stands upright on it.
- */
-export function placeOf({ line, bend }: Lettering, at: number, row: number, advance: number): (x: number, y: number) => PlanePoint {
-  if (bend === undefined || bend === 0) return (x, y) => ({ u: at + x, v: y - row * line });
-  const radius = Math.abs(bend);
-  const inside = bend < 0;
-  // Lines further down stand on smaller circles, or larger ones where the text is within.
-  const own = radius + (inside ? row * line : -row * line);
-  const angle = (at + advance / 2) / radius;
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  return (x, y) => {
-    const along = x - advance / 2;
-    const out = inside ? own - y : own + y;
-    // The baseline's first place is the top of the circle, or its bottom for text within.
-    return inside ? { u: along * cos + out * sin, v: radius - (out * cos - along * sin) } : { u: along * cos + out * sin, v: out * cos - along * sin - radius };
-  };
 }

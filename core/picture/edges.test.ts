@@ -1,5 +1,5 @@
 import { emptyDocument, type CheminDocument, type ShapeNode } from '../document/types';
-import { SOLID_KINDS, type SolidKind } from '../solids/forms';
+import { SOLID_KINDS, type SolidKind } from '../solids/kinds';
 import { solidOn } from '../solids/solids';
 import { everyEdge } from './edges';
 import { PictureMaker } from './picture';

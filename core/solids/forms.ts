@@ -3,12 +3,7 @@ import type { PlanePoint } from '../math/points';
 import type { DepthWays } from '../geometry/depth-recipe';
 import { ellipseOutline } from '../shape/forms';
 import type { Outline, OutlinePoint } from '../shape/outline';
-
-/** The solids that are drawn at once. */
-export const SOLID_KINDS = ['box', 'cylinder', 'prism', 'wedge', 'pyramid', 'cone', 'steps', 'arch', 'tube', 'frame', 'ball', 'dome'] as const;
-
-/** A solid that is drawn at once. */
-export type SolidKind = (typeof SOLID_KINDS)[number];
+import { LEAST_TOP, type SolidKind } from './kinds';
 
 /**
  * What solids are measured by. In cells: `width`, `length` and `height` of what they fill; `ridge`, how far the upper
@@ -41,8 +36,6 @@ export const MEASURES: Readonly<Record<MeasureName, { readonly label: string; re
 /** Most sides of a prism or pyramid, and most steps. */
 export const MOST_SIDES = 120;
 export const MOST_STEPS = 200;
-/** The smallest end of what tapers, in parts of its base, that is not a point. */
-export const LEAST_TOP = 0.001;
 
 /**
  * How a solid is drawn: its outline in directions of its own, and what depth is given to it. `lies`: where the outline

@@ -1,6 +1,7 @@
 import { worldFromPlane, planeFrame } from '../projection/planes';
 import { addWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
-import { SOLID_FORMS, type MeasureName, type Measures, type SolidKind } from './forms';
+import { SOLID_FORMS, type MeasureName, type Measures } from './forms';
+import type { SolidKind } from './kinds';
 import { readSolid, type MadeSolid } from './solids';
 
 /** A place of a solid in directions of its own: along its outline's x and y, and in parts of its depth. */

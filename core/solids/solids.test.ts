@@ -6,7 +6,8 @@ import { crossWorld, dotWorld, subtractWorld } from '../math/points';
 import { planeThrough } from '../projection/free-planes';
 import type { Plane } from '../projection/planes';
 import { runs } from '../testing/random';
-import { SOLID_KINDS, type Measures, type SolidKind } from './forms';
+import type { Measures } from './forms';
+import { SOLID_KINDS, type SolidKind } from './kinds';
 import { measuresOf, solidOn, withMeasure, type MadeSolid, type SolidBase } from './solids';
 
 const PLANES: readonly Plane[] = [

@@ -6,7 +6,8 @@ import { planeFrame, worldFromPlane, type Plane } from '../projection/planes';
 import { doubleAreaTicks, mapOutline, mapPoint, outlineCentre, type Outline } from '../shape/outline';
 import { flattenOutline } from '../shape/segments';
 import type { DepthWays, Extruded } from '../geometry/depth-recipe';
-import { MEASURES, SOLID_FORMS, type MeasureName, type Measures, type SolidForm, type SolidKind } from './forms';
+import { MEASURES, SOLID_FORMS, type MeasureName, type Measures, type SolidForm } from './forms';
+import type { SolidKind } from './kinds';
 
 /** What a solid is made from: a shape with depth, and the form that tells its measures. */
 export interface MadeSolid extends Extruded {

@@ -7,7 +7,7 @@ import type { Projection } from '../projection/projection';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import { ellipseOutline } from '../shape/forms';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
-import type { SolidKind } from '../solids/forms';
+import type { SolidKind } from '../solids/kinds';
 import { solidOn } from '../solids/solids';
 import { randomFrom } from './random';
 
