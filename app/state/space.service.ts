@@ -1,7 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import {
+  alignBoxes,
   boundsAll,
   carryAll,
+  distributeBoxes,
   drawnBody,
   drawnNodes,
   exactCells,
@@ -11,7 +13,11 @@ import {
   type Axis,
   type CellMove,
   type DocumentNode,
+  type Edit,
+  type PlaneBox,
+  type PlanePoint,
   type RigidMove,
+  type Side,
   type SignedAxis,
   type WorldBox,
 } from '@core';
@@ -32,7 +38,15 @@ const MIRRORS: Readonly<Record<Axis, readonly [SignedAxis, SignedAxis, SignedAxi
   h: ['a', 'b', '-h'],
 };
 
-/** Places what is selected in space: down to the floor, onto what lies below, turned by quarters, mirrored. Each is one step. */
+/** Where the plane between the walls, through the upright axis, mirrors the three directions to. */
+const OTHER_WALL: RigidMove['axes'] & {} = ['b', 'a', 'h'];
+
+/** The box of something along an axis, for lining up along one direction alone. */
+const along = ({ min, max }: WorldBox, axis: Axis): PlaneBox => ({ minU: min[axis], maxU: max[axis], minV: 0, maxV: 0 });
+
+type MoveEdit = Extract<Edit, { kind: 'move' }>;
+
+/** Places what is selected in space: down to the floor, onto what lies below, turned by quarters, mirrored, lined up. Each is one step. */
 @Injectable({ providedIn: 'root' })
 export class SpaceService {
   private readonly documents = inject(DocumentStore);
@@ -111,9 +125,41 @@ export class SpaceService {
       const to = axes[i]!;
       at[to.at(-1) as Axis] = to.length === 2 ? -middle[from] : middle[from];
     });
-    const by = { a: exactCells(middle.a - at.a), b: exactCells(middle.b - at.b), h: exactCells(middle.h - at.h) };
+    this.carryBy(nodes, { axes, by: { a: exactCells(middle.a - at.a), b: exactCells(middle.b - at.b), h: exactCells(middle.h - at.h) } }, label);
+  }
+
+  /** The selection as it is on the other wall: a and b exchanged about the edge in which the walls of the origin meet. */
+  toOtherWall(): void {
+    const nodes = this.chosen();
+    if (!this.boxOf(nodes)) return void this.messages.say('info', 'Select something in space first');
+    this.carryBy(nodes, { axes: OTHER_WALL, by: { a: 0, b: 0, h: 0 } }, 'mirror to the other wall');
+  }
+
+  private carryBy(nodes: readonly DocumentNode[], move: RigidMove, label: string): void {
     const kept = this.documents.kept();
-    const carried = carryAll(nodes, { axes, by }, (id) => findNode(kept, id) ?? undefined).map(readable);
+    const carried = carryAll(nodes, move, (id) => findNode(kept, id) ?? undefined).map(readable);
     this.documents.commit({ kind: 'change', nodes: carried }, label);
+  }
+
+  /** Brings one side of all that is selected, or their middles, to one place along an axis; `low` is where the axis begins. */
+  align(axis: Axis, side: Side): void {
+    this.moveEach(axis, `align along ${axis}`, (boxes) => alignBoxes(boxes, 'u', side));
+  }
+
+  /** Makes the gaps between all that is selected equal along an axis; the outermost stay. */
+  distribute(axis: Axis): void {
+    this.moveEach(axis, `distribute along ${axis}`, (boxes) => distributeBoxes(boxes, 'u'));
+  }
+
+  private moveEach(axis: Axis, label: string, moves: (boxes: readonly PlaneBox[]) => readonly PlanePoint[]): void {
+    const placed = this.chosen().flatMap((node) => {
+      const box = this.boxOf([node]);
+      return box ? [{ node, box: along(box, axis) }] : [];
+    });
+    if (placed.length < 2) return void this.messages.say('info', 'Select several things in space first');
+    const edits = moves(placed.map(({ box }) => box)).flatMap(({ u }, i): readonly MoveEdit[] =>
+      u === 0 ? [] : [{ kind: 'move', ids: [placed[i]!.node.id], by: { a: 0, b: 0, h: 0, [axis]: u } }],
+    );
+    if (edits.length > 0) this.documents.commit(edits.length === 1 ? edits[0]! : { kind: 'all', edits }, label);
   }
 }

@@ -38,7 +38,7 @@ const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).
   selector: 'chemin-artwork-bench',
   imports: [ArtworkThumbComponent, ButtonModule, FormsModule, IconComponent, SelectModule],
   templateUrl: './artwork-bench.component.html',
-  styleUrls: ['../bench.css', './artwork-bench.component.css'],
+  styleUrls: ['../../styles/bench.css', './artwork-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ArtworkBenchComponent {

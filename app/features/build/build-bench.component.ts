@@ -8,13 +8,18 @@ import {
   isPart,
   figure,
   measuresOf,
+  sideNames,
   SOLID_FORMS,
   SOLID_KINDS,
+  type Axis,
   type PlanePoint,
   type ShapeNode,
+  type Side,
   type SolidKind,
 } from '@core';
+import { FoldComponent } from '../../controls/fold.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { RepeatComponent } from '../../controls/repeat.component';
 import { DocumentStore } from '../../state/document.store';
 import { ArrangingService } from '../../state/arranging.service';
 import { SpaceService } from '../../state/space.service';
@@ -31,9 +36,9 @@ const NOTHING = { kind: 'copy', hidden: true };
 /** What is set for the solid that is drawn next, and the depth of the selected shapes. */
 @Component({
   selector: 'chemin-build-bench',
-  imports: [CheckboxModule, FormsModule, KeptObjectsComponent, LetteringPanelComponent, MeasureFieldComponent],
+  imports: [CheckboxModule, FoldComponent, FormsModule, KeptObjectsComponent, LetteringPanelComponent, MeasureFieldComponent, RepeatComponent],
   templateUrl: './build-bench.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class BuildBenchComponent {
@@ -67,6 +72,17 @@ export class BuildBenchComponent {
   protected lean({ lean }: ShapeNode, part: Partial<PlanePoint>): void {
     const next = { u: exactCells(part.u ?? lean?.u ?? 0), v: exactCells(part.v ?? lean?.v ?? 0) };
     this.arranging.setWays({ lean: next.u === 0 && next.v === 0 ? null : next }, 'lean');
+  }
+
+  /** The sides along an axis as they are called on the wall that it runs along. */
+  protected sidesOf(axis: Axis): readonly { readonly key: Side; readonly title: string }[] {
+    const { lowU, highU, lowV, highV } = sideNames({ kind: axis === 'b' ? 'left' : 'right', offset: 0 });
+    const [low, high] = axis === 'h' ? [lowV, highV] : [lowU, highU];
+    return [
+      { key: 'low', title: low },
+      { key: 'middle', title: 'Middle' },
+      { key: 'high', title: high },
+    ];
   }
 
   /** How many solids are chosen. */

@@ -82,7 +82,7 @@ import { DocumentStore } from '../../state/document.store';
       list-style: none;
     }
   `,
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class KeptObjectsComponent {

@@ -32,7 +32,7 @@ type Part = 'front' | 'sides' | 'counters';
   selector: 'chemin-lettering-panel',
   imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, SelectModule],
   templateUrl: './lettering-panel.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   styles: `
     textarea {
       width: 100%;

@@ -35,6 +35,7 @@ const commands = commandsOf(BUILD_COMMANDS, {
   'space.mirror-a': (get) => get(SpaceService).mirror('a'),
   'space.mirror-b': (get) => get(SpaceService).mirror('b'),
   'space.mirror-h': (get) => get(SpaceService).mirror('h'),
+  'space.other-wall': (get) => get(SpaceService).toOtherWall(),
 });
 
 /** Build: depth, and solids drawn at once. */

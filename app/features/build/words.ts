@@ -42,11 +42,13 @@ export const BUILD_COMMANDS = [
   { id: 'space.mirror-a', title: 'Mirror in space along a', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect other wall' },
   { id: 'space.mirror-b', title: 'Mirror in space along b', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect other wall' },
   { id: 'space.mirror-h', title: 'Mirror in space along h', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect upside down' },
+  { id: 'space.other-wall', title: 'Mirror to the other wall', keys: [], group: 'Solids', needs: 'selected', words: 'flip reflect swap left right wall' },
 ] as const satisfies readonly CommandWords[];
 
 /** What is set in the stage, by what different trades call it. */
 export const BUILD_SETTINGS: readonly Setting[] = [
   setting('build', 'prism', 'Sides of prisms', 'sides corners hexagon', ['Sides']),
   setting('build', 'steps', 'Steps by count, rise or run', 'steps count rise run treads', ['Steps', 'Rise', 'Run']),
+  setting('build', 'pick', 'Line up in space', 'align distribute equal gaps middle centre solids', ['Middle along a'], 'several'),
   setting('build', 'depth', 'Depth', 'depth extrude extrusion thickness height volume 3d', ['Depth', 'Depth 2']),
 ];

@@ -19,7 +19,7 @@ import { ShapePanelComponent } from './shape-panel.component';
   selector: 'chemin-draw-bench',
   imports: [ArrangePanelComponent, CheckboxModule, FormsModule, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
   templateUrl: './draw-bench.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DrawBenchComponent {

@@ -47,7 +47,7 @@ type LinePart = { readonly [K in keyof LinePaint]?: LinePaint[K] | undefined };
     ToggleSwitchModule,
   ],
   templateUrl: './paint-panel.component.html',
-  styleUrls: ['../bench.css', './paint-panel.component.css'],
+  styleUrls: ['../../styles/bench.css', './paint-panel.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PaintPanelComponent {

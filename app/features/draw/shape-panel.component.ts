@@ -15,7 +15,7 @@ import { ViewStore } from '../../state/view.store';
   selector: 'chemin-shape-panel',
   imports: [FoldComponent, MeasureFieldComponent, MissingDirective, TextFieldDirective],
   templateUrl: './shape-panel.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ShapePanelComponent {

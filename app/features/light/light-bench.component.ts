@@ -25,7 +25,7 @@ const SIDES = [
   selector: 'chemin-light-bench',
   imports: [ColourFieldComponent, MeasureFieldComponent, SunDialComponent],
   templateUrl: './light-bench.component.html',
-  styleUrls: ['../bench.css', './light-bench.component.css'],
+  styleUrls: ['../../styles/bench.css', './light-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LightBenchComponent {

@@ -17,7 +17,7 @@ import { ViewStore } from '../../state/view.store';
   selector: 'chemin-output-bench',
   imports: [ButtonModule, FormsModule, IconComponent, MeasureFieldComponent, SelectModule, ToggleSwitchModule],
   templateUrl: './output-bench.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OutputBenchComponent {

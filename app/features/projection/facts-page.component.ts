@@ -7,7 +7,7 @@ import { MessageStore } from '../../platform/messages.store';
 @Component({
   selector: 'chemin-facts-page',
   templateUrl: './facts-page.component.html',
-  styleUrls: ['../bench.css', './facts-page.component.css'],
+  styleUrls: ['../../styles/bench.css', './facts-page.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FactsPageComponent {

@@ -53,7 +53,7 @@ import { SetupsComponent } from './setups.component';
     </section>
     <chemin-setups />
   `,
-  styleUrls: ['../bench.css', './family-page.component.css'],
+  styleUrls: ['../../styles/bench.css', './family-page.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FamilyPageComponent {

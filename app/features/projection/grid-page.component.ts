@@ -35,7 +35,7 @@ const PLANES = ['floor', 'left', 'right'] as const;
   selector: 'chemin-grid-page',
   imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, RadioButtonModule, ToggleSwitchModule],
   templateUrl: './grid-page.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class GridPageComponent {

@@ -11,7 +11,7 @@ import { SteeringService } from '../../state/steering.service';
   selector: 'chemin-parallel-values',
   imports: [FormsModule, MeasureFieldComponent, RadioButtonModule, SelectModule],
   templateUrl: './parallel-values.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ParallelValuesComponent {

@@ -39,7 +39,7 @@ const ALL: readonly SteeredName[] = ['a', 'b', 'h', 'horizon', 'roll', 'corner']
   selector: 'chemin-perspective-values',
   imports: [LockedPointComponent, MeasureFieldComponent],
   templateUrl: './perspective-values.component.html',
-  styleUrls: ['../bench.css', './perspective-values.component.css'],
+  styleUrls: ['../../styles/bench.css', './perspective-values.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PerspectiveValuesComponent {

@@ -20,7 +20,7 @@ const BLINK_MS = 650;
   selector: 'chemin-picture-page',
   imports: [FormsModule, IconComponent, MeasureFieldComponent, SelectModule, SliderModule, MissingDirective],
   templateUrl: './picture-page.component.html',
-  styleUrls: ['../bench.css', './picture-page.component.css'],
+  styleUrls: ['../../styles/bench.css', './picture-page.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PicturePageComponent {

@@ -32,7 +32,7 @@ import { DocumentStore } from '../../state/document.store';
       <button type="button" class="plain" (click)="setups.import()"><chemin-icon name="import" />Open a set-up file</button>
     </section>
   `,
-  styleUrls: ['../bench.css', './setups.component.css'],
+  styleUrls: ['../../styles/bench.css', './setups.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SetupsComponent {

@@ -15,7 +15,7 @@ import { ViewStore } from '../../state/view.store';
   selector: 'chemin-sheet-page',
   imports: [ColourFieldComponent, FormsModule, MeasureFieldComponent, SelectModule, ToggleSwitchModule],
   templateUrl: './sheet-page.component.html',
-  styleUrl: '../bench.css',
+  styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SheetPageComponent {
