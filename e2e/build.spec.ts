@@ -255,3 +255,54 @@ test('things are set down on top of others, and all edges are seen by looking th
   });
   expect(more).toBeGreaterThan(500);
 });
+
+test('a round plinth with a dome and a band of lettering round it', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Cylinder');
+  await hand.drag([-4, -4, 0], [4, 4, 0]);
+  await hand.press([4, 4, 5]);
+  await hand.tool('Dome');
+  await hand.drag([-3, -3, 5], [3, 3, 5]);
+  await hand.press([3, 3, 8]);
+  await hand.tool('Lettering');
+  // On the side that faces the viewer, two cells up.
+  const facing = 4 * Math.SQRT1_2;
+  await hand.press([-facing, -facing, 2]);
+  hand.gestures++;
+  await page.keyboard.type('QUAY NINE FERRY');
+  await hand.click('Centred');
+  await hand.fill('Height of capitals', '1');
+  await hand.fill('Depth of letters', '0.5');
+  const nodes = await things(page, (list) => list.length === 3 && list[2]!.lettering?.text === 'QUAY NINE FERRY' && (list[2]!.children?.[3]?.depth ?? 0) === 0.5);
+  console.log(`a round plinth with a dome and lettering round it: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(15);
+  const letters = nodes[2]!.children as unknown as readonly { readonly plane: { readonly stance: { readonly at: { a: number; b: number; h: number } } } }[];
+  for (const { plane } of letters) {
+    const { a, b, h } = plane.stance.at;
+    expect([Math.abs(Math.hypot(a, b) - 4) < 1e-3, h]).toEqual([true, 2]);
+  }
+  await expect(page.locator('chemin-messages')).toHaveCount(0);
+  await page.screenshot({ path: '/tmp/f.png' });
+});
+
+test('lettering runs along an edge, and around a drawn circle', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Cylinder');
+  await hand.drag([-5, -5, 0], [5, 5, 0]);
+  await hand.press([5, 5, 2]);
+  await hand.tool('Lettering');
+  await hand.click('Along a line');
+  const edge = 5 * Math.SQRT1_2;
+  await hand.press([-edge, -edge, 2]);
+  await page.keyboard.type('AROUND');
+  await hand.fill('Height of capitals', '1');
+  await hand.fill('Depth of letters', '0.3');
+  const nodes = await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'AROUND' && children?.[0]?.depth === 0.3));
+  const text = nodes.at(-1)!.children as unknown as readonly { readonly outline: { readonly points: readonly { u: number; v: number }[] }; readonly plane: { readonly kind: string; readonly offset: number } }[];
+  expect(text[0]!.plane).toMatchObject({ kind: 'floor', offset: 2 });
+  for (const { outline } of text) expect(Math.min(...outline.points.map(({ u, v }) => Math.abs(Math.hypot(u, v) - 5)))).toBeLessThan(0.3);
+  await hand.click('Read the other way');
+  await page.screenshot({ path: '/tmp/f2.png' });
+  await hand.click('Straight');
+  await things(page, (list) => (list.at(-1)!.lettering as unknown as { along?: unknown }).along === undefined);
+});

@@ -2,6 +2,7 @@ import {
   drawnBody,
   drawnNodes,
   pickAt,
+  ruledUnder,
   planeFrame,
   planeOfSurface,
   dotWorld,
@@ -9,11 +10,13 @@ import {
   type CheminDocument,
   type Picture,
   type Plane,
+  type Ruled,
   type SheetPoint,
   type Surface,
   type SurfaceName,
   type WorldPoint,
 } from '@core';
+import type { ToolContext } from './tool';
 
 /** A plane to build on, and whether depth grows along its normal or against it there. */
 export interface Ground {
@@ -48,6 +51,18 @@ export function groundAt(
   const frame = plane && planeFrame(plane, 1);
   if (!frame || surface.form.kind !== 'flat') return null;
   return { plane, out: dotWorld(frame.normal, surface.form.frame.normal) < 0 ? -1 : 1, node: hit!.node };
+}
+
+/** A round side under a place of the sheet, and the place on it; null where there is none. */
+export function roundSideAt(
+  { document, picture, geometry }: Pick<ToolContext, 'document' | 'picture' | 'geometry'>,
+  at: SheetPoint,
+): { readonly side: Ruled; readonly s: number; readonly k: number } | null {
+  const hit = pickAt(picture, at, 0);
+  const form = hit?.face ? drawnSurface(document, hit.node, hit.face)?.form : undefined;
+  if (!form || form.kind === 'flat' || form.kind === 'sphere') return null;
+  const place = ruledUnder(geometry.view.sight.projection, form, at);
+  return place && { side: form, ...place };
 }
 
 /** A unit vector out of a ground, and its place for a point of its plane, in cells. */

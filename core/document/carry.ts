@@ -9,7 +9,7 @@ import { artworkFrame, type ArtworkAnchor } from '../geometry/anchor';
 import { carriedFrame } from '../geometry/moved-body';
 import { carryDirection, carryPoint, type RigidMap } from '../geometry/rigid';
 import { planeReadingFrame } from '../geometry/reading';
-import type { Anchor, DimensionNode, PlacementNode, ShapeNode } from './types';
+import type { Anchor, DimensionNode, GroupNode, PlacementNode, ShapeNode } from './types';
 
 /** A plane carried along, and where its points come to lie on the plane that then has them. */
 interface CarriedPlane {
@@ -88,6 +88,16 @@ export function turnedLean({ lean }: DepthWays, before: Outline, after: Outline)
   if (!lean || !turned) return lean ? { lean } : {};
   const { cos, sin, flip } = turned;
   return { lean: { u: exactCells(lean.u * cos - lean.v * flip * sin), v: exactCells(lean.u * sin + lean.v * flip * cos) } };
+}
+
+/** Text around a round side with its line carried along; a mirror leaves it to be read backwards. */
+export function carriedLettering({ lettering }: GroupNode, map: RigidMap): Pick<GroupNode, 'lettering'> {
+  if (!lettering?.around) return {};
+  const { mirrored, ...around } = lettering.around;
+  const up = exactPoint(around.meets ? carryPoint(map, around.up) : carryDirection(map, around.up));
+  const [u, v] = [carryDirection(map, around.u), carryDirection(map, around.v)];
+  const carried = { ...around, at: exactPoint(carryPoint(map, around.at)), u, v, up, ...((mirrored ?? false) !== map.mirrors && { mirrored: true as const }) };
+  return { lettering: { ...lettering, around: carried } };
 }
 
 /** A dimension carried along; null on the sheet. */

@@ -1,7 +1,7 @@
 import { surfaceNamed } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
 import { carryPoint, onlyShifts, rigidMap, shiftedMove, type RigidMove } from '../geometry/rigid';
-import { carriedAnchor, carriedDimension, carriedPlacement, carriedShape, exactPoint } from './carry';
+import { carriedAnchor, carriedDimension, carriedLettering, carriedPlacement, carriedShape, exactPoint } from './carry';
 import { moved, movedAll } from './move';
 import type { Anchor, CheminDocument, CopyNode, DocumentNode } from './types';
 import { flattenTree, idsOf, idsWithin, nodesById } from './tree';
@@ -39,7 +39,7 @@ export function carryAll(nodes: readonly DocumentNode[], move: RigidMove, find: 
   const map = rigidMap(move);
   const along = new Set(nodes.flatMap(idsWithin));
   const carry = (node: DocumentNode): DocumentNode => {
-    if (node.kind === 'group') return { ...node, children: node.children.map(carry) };
+    if (node.kind === 'group') return { ...node, children: node.children.map(carry), ...carriedLettering(node, map) };
     if (node.kind === 'shape') return carriedShape(node, map) ?? moved(node, move.by);
     if (node.kind === 'dimension') return carriedDimension(node, map) ?? moved(node, move.by);
     if (node.kind === 'copy') return { ...node, ...shiftedMove(node, move.by, along.has(node.of)) };

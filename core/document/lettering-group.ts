@@ -1,13 +1,15 @@
 import { exactCells } from '../math/exact';
-import { dotWorld, type PlanePoint } from '../math/points';
+import { dotWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import type { DepthWays } from '../geometry/depth-recipe';
 import type { SurfaceName } from '../geometry/names';
-import type { LaidText } from '../lettering/laid-text';
+import { seatOn, turnedLine, type RoundLine } from '../lettering/baseline';
+import type { LaidLetter, LaidText } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { Paint } from '../paint/paint';
-import { planeFrame, readingDirections, type Plane } from '../projection/planes';
+import { planeFrame, readingDirections, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { doubleAreaTicks, mapOutline, mapPoint, type Outline } from '../shape/outline';
 import { flattenOutline } from '../shape/segments';
+import { exactPoint, mapWays } from './carry';
 import type { DocumentNode, GroupNode, LetterMarks, ShapeNode } from './types';
 
 /** Where text lies on a plane: where it begins, and the unit directions in which it runs and stands, in the plane's coordinates. */
@@ -53,13 +55,15 @@ export function letteringGroup(
   before: GroupNode | null = null,
 ): GroupNode {
   const kept = before ? keptLetters(before, laid) : null;
-  const { x, y, plane } = frame;
-  const children = laid.letters.map(({ text, outlines }, index): DocumentNode => {
+  const around = lettering.around?.mirrored ? turnedRound(lettering.around, laid.letters.map(({ seat }) => seat!)) : lettering.around; // prettier-ignore
+  const children = laid.letters.map(({ text, outlines, seat }, index): DocumentNode => {
     const own = kept?.[index] ?? null;
     const by = own?.by ?? { u: 0, v: 0 };
+    const stands = around && seat ? seatFrame(around, seat) : { frame, behind: 0 };
+    const { plane, origin, x, y } = stands.frame;
     const at = (p: PlanePoint): PlanePoint => {
       const [u, v] = [p.u + by.u, p.v + by.v];
-      return { u: exactCells(frame.origin.u + x.u * u + y.u * v), v: exactCells(frame.origin.v + x.v * u + y.v * v) };
+      return { u: exactCells(origin.u + x.u * u + y.u * v), v: exactCells(origin.v + x.v * u + y.v * v) };
     };
     const parts = outlines.map((outline, part): ShapeNode => {
       const was = own?.shapes[part];
@@ -72,6 +76,7 @@ export function letteringGroup(
         plane,
         outline: mapOutline(outline, (p) => mapPoint(p, at)),
         ...look,
+        ...(around && { start: stands.behind === 0 ? 0 : -stands.behind }),
         paint: was?.paint ?? look.paint,
       };
       const surfaces = was ? was.surfaces : look.surfaces;
@@ -82,7 +87,55 @@ export function letteringGroup(
     return { kind: 'group', id: `${head.id}.${index}`, name: text, hidden: false, locked: false, children: parts };
   });
   const marks = marksOf(laid);
-  return { kind: 'group', ...head, children, lettering: { ...lettering, ...(marks && { marks }) } };
+  return { kind: 'group', ...head, children, lettering: { ...lettering, ...(around && { around }), ...(marks && { marks }) } };
+}
+
+type Seat = NonNullable<LaidLetter['seat']>;
+
+/** The frame of a letter on a round side, and how far the side falls behind it at its edges; where there is no such place, that of the line's start. */
+function seatFrame(around: RoundLine, { middle, rise, half }: Seat): { readonly frame: LetterFrame; readonly behind: number } {
+  const seat = seatOn(around, middle, rise, half) ?? seatOn(around, 0, 0, 0);
+  const { at, u, v } = seat?.stance ?? { at: around.at, u: around.u, v: around.v };
+  const plane: Plane = { kind: 'free', offset: 0, stance: { at: exactPoint(at), u: plain(u), v: plain(v) } };
+  return { frame: { plane, origin: { u: 0, v: 0 }, x: { u: 1, v: 0 }, y: { u: 0, v: 1 } }, behind: exactCells(seat?.behind ?? 0) };
+}
+
+/** A direction as it is written: without a zero's sign. */
+const plain = ({ a, b, h }: WorldPoint): WorldPoint => ({ a: a + 0, b: b + 0, h: h + 0 });
+
+/** A line that a mirror has turned round as one that is read rightly, over the same stretch. */
+function turnedRound(around: RoundLine, seats: readonly Seat[]): RoundLine {
+  const { mirrored: _, ...line } = turnedLine(around);
+  const ends = seats.flatMap(({ middle, half }) => [middle - half, middle + half]);
+  return { ...line, from: exactCells(line.from - (Math.min(...ends) + Math.max(...ends))) };
+}
+
+/** Text around a round side that a mirror has turned, read rightly again: every letter stands where another stood. */
+export function readableRound(group: GroupNode): GroupNode {
+  const { lettering } = group;
+  const seats = lettering?.marks?.seats;
+  if (!lettering?.around?.mirrored || !seats) return group;
+  const [was, around] = [lettering.around, turnedRound(lettering.around, seats)];
+  const children = group.children.map((child, i) => {
+    const seat = seats[i];
+    if (!seat) return child;
+    const [from, to] = [planeFrame(seatFrame(was, seat).frame.plane, 1)!, seatFrame(around, seat).frame.plane];
+    const carry = (node: DocumentNode): DocumentNode => {
+      if (node.kind === 'group') return { ...node, children: node.children.map(carry) };
+      const own = node.kind === 'shape' ? planeFrame(node.plane, 1) : null;
+      if (node.kind !== 'shape' || !own) return node;
+      const local = (p: PlanePoint): PlanePoint => {
+        const at = subtractWorld(worldFromPlane(own, p), from.origin);
+        return { u: exactCells(dotWorld(at, from.u)), v: exactCells(dotWorld(at, from.v)) };
+      };
+      // The plane's normal points into the side where a mirror has turned it.
+      const out = dotWorld(own.normal, from.normal) < 0 ? 1 : -1;
+      const ways = mapWays(node, (n) => n * out, local);
+      return { ...node, plane: to, outline: mapOutline(node.outline, (p) => mapPoint(p, local)), depth: node.depth === 0 ? 0 : node.depth * out, ...ways };
+    };
+    return carry(child);
+  });
+  return { ...group, children, lettering: { ...lettering, around } };
 }
 
 /** Where each letter begins in the text's own directions, and how the first is found again. */
@@ -91,7 +144,9 @@ function marksOf({ letters }: LaidText): LetterMarks | null {
   if (!first) return null;
   const [from] = first.points;
   const far = first.points.reduce((best, p) => (distance(p, from!) > distance(best, from!) ? p : best));
+  const seats = letters.flatMap(({ seat }) => seat ?? []);
   return {
+    ...(seats.length > 0 && { seats }),
     signs: letters.map(({ text }) => text),
     at: letters.map(({ outlines }) => ({ u: outlines[0]!.points[0]!.u, v: outlines[0]!.points[0]!.v })),
     to: { u: far.u, v: far.v },
@@ -111,6 +166,8 @@ function shapesOf(node: DocumentNode | undefined): readonly ShapeNode[] {
 /** Where a lettering lies now, told by its letters; null where the first was changed by hand. */
 export function frameOfLettering(group: GroupNode): LetterFrame | null {
   const marks = group.lettering?.marks;
+  const around = group.lettering?.around;
+  if (around) return marks?.seats?.[0] ? seatFrame(around, marks.seats[0]).frame : null;
   const [first] = shapesOf(group.children[0]);
   const [from, to] = [first?.outline.points[0], first?.outline.points.find((p) => p.id === marks?.point)];
   if (!marks || !first || !from || !to) return null;
@@ -142,12 +199,24 @@ const rounded = (d: PlanePoint): PlanePoint => {
 
 /** How far each letter lies from where the text has it, in the text's own directions; null for letters that are gone. */
 function displacements(group: GroupNode, { origin, x, y }: LetterFrame): readonly (PlanePoint | null)[] {
-  return group.lettering!.marks!.at.map((mark, i) => {
-    const at = shapesOf(group.children[i])[0]?.outline.points[0];
+  const { around, marks } = group.lettering!;
+  return marks!.at.map((mark, i) => {
+    const shape = shapesOf(group.children[i])[0];
+    const at = shape?.outline.points[0];
     if (!at) return null;
+    const seat = marks!.seats?.[i];
+    if (around && seat) return onSeat(shape, at, planeFrame(seatFrame(around, seat).frame.plane, 1)!, mark);
     const [u, v] = [at.u - origin.u, at.v - origin.v];
     return { u: exactCells(u * x.u + v * x.v - mark.u), v: exactCells(u * y.u + v * y.v - mark.v) };
   });
+}
+
+/** How far a letter on a round side lies from where the text has it, in the plane in which it stood. */
+function onSeat(shape: ShapeNode, at: PlanePoint, seat: PlaneFrame, mark: PlanePoint): PlanePoint | null {
+  const own = planeFrame(shape.plane, 1);
+  if (!own) return null;
+  const from = subtractWorld(worldFromPlane(own, at), seat.origin);
+  return { u: exactCells(dotWorld(from, seat.u) - mark.u), v: exactCells(dotWorld(from, seat.v) - mark.v) };
 }
 
 /** Cells within which two displacements are one. */

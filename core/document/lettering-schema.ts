@@ -1,13 +1,34 @@
 import * as z from 'zod';
 import { CELL_CORNERS, LINE_ALIGNS, MOST_LETTERS } from '../lettering/lettering';
-import { cells, planePoint } from './schema-parts';
+import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 
+/** Most points of a line that text runs along. */
+const MOST_LINE_POINTS = 10_000;
+
+const seat = z.strictObject({ middle: cells, half: cells, rise: cells });
+const textLine = {
+  line: outline.refine(
+    ({ points, holes }) => points.length >= 2 && points.length <= MOST_LINE_POINTS && !holes,
+    'text runs along a line of 2 to 10,000 points',
+  ),
+  from: cells,
+  against: z.literal(true).exactOptional(),
+};
+const roundLine = {
+  at: worldCells,
+  u: direction,
+  v: direction,
+  up: worldCells,
+  meets: z.enum(['above', 'below']).exactOptional(),
+  mirrored: z.literal(true).exactOptional(),
+};
 const letterMarks = z.strictObject({
   signs: z.array(z.string().max(40)).max(MOST_LETTERS),
   at: z.array(planePoint).max(MOST_LETTERS),
   to: planePoint,
   point: z.int().min(1),
   turn: z.union([z.literal(1), z.literal(-1)]),
+  seats: z.array(seat).max(MOST_LETTERS).exactOptional(),
 });
 const anyLettering = {
   text: z.string().max(4 * MOST_LETTERS),
@@ -15,6 +36,8 @@ const anyLettering = {
   line: cells,
   align: z.enum(LINE_ALIGNS),
   bend: cells.exactOptional(),
+  along: z.strictObject(textLine).exactOptional(),
+  around: z.strictObject({ ...textLine, ...roundLine }).exactOptional(),
   marks: letterMarks.exactOptional(),
 };
 const positive = cells.refine((n) => n > 0, 'a measure of letters is more than 0');

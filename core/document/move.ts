@@ -5,14 +5,14 @@ import { moveOutline } from '../shape/outline';
 import { shiftedMove, type CellMove } from '../geometry/rigid';
 import { changedNodes, idsInside } from './changed-nodes';
 import { idsWithin, nodesById } from './tree';
-import type { Anchor, CheminDocument, DocumentNode } from './types';
+import type { Anchor, CheminDocument, DocumentNode, GroupNode } from './types';
 
 /**
  * A thing moved; what lies on a face moves with its host.
  * @param along ids of everything that moves by the same amount: copies of these keep their distance to them
  */
 export function moved(node: DocumentNode, by: CellMove, along: ReadonlySet<string> = NOTHING): DocumentNode {
-  if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by, along)) };
+  if (node.kind === 'group') return { ...node, children: node.children.map((child) => moved(child, by, along)), ...movedLettering(node, by) };
   if (node.kind === 'shape') {
     const { plane, du, dv } = movedPlane(node.plane, by);
     if (du === 0 && dv === 0) return { ...node, plane };
@@ -30,6 +30,14 @@ export function moved(node: DocumentNode, by: CellMove, along: ReadonlySet<strin
   const { at } = node.anchor;
   const anchor = { ...node.anchor, at: { a: exactCells(at.a + by.a), b: exactCells(at.b + by.b), h: exactCells(at.h + by.h) } };
   return node.target.kind === 'face' ? { ...node, anchor } : { ...node, target: { kind: 'plane', plane: movedPlane(node.target.plane, by).plane }, anchor };
+}
+
+/** Text around a round side with its line moved along. */
+function movedLettering({ lettering }: GroupNode, by: CellMove): Pick<GroupNode, 'lettering'> {
+  const around = lettering?.around;
+  if (!around) return {};
+  const shift = (p: CellMove): CellMove => ({ a: exactCells(p.a + by.a), b: exactCells(p.b + by.b), h: exactCells(p.h + by.h) });
+  return { lettering: { ...lettering, around: { ...around, at: shift(around.at), ...(around.meets && { up: shift(around.up) }) } } };
 }
 
 const NOTHING: ReadonlySet<string> = new Set();

@@ -1,7 +1,7 @@
 import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import { allPoints, mapOutline, mapPoint } from '../shape/outline';
-import { frameOfLettering, letterFrame } from './lettering-group';
+import { frameOfLettering, letterFrame, readableRound } from './lettering-group';
 import { shapesIn } from './tree';
 import type { DocumentNode, GroupNode } from './types';
 
@@ -14,6 +14,7 @@ export function readable(node: DocumentNode): DocumentNode {
 }
 
 function readableLettering(group: GroupNode): GroupNode {
+  if (group.lettering?.around) return readableRound(group);
   const frame = frameOfLettering(group);
   if (!frame) return group;
   const turn = ({ x, y }: { readonly x: PlanePoint; readonly y: PlanePoint }): number => x.u * y.v - x.v * y.u;

@@ -1,6 +1,7 @@
 import { exactCells } from '../math/exact';
 import { mapWays } from './carry';
 import type { Extent } from '../grid/settings';
+import type { TextLine } from '../lettering/baseline';
 import { mapPaint } from '../paint/paint';
 import { mapOutline, mapPoint, type Outline } from '../shape/outline';
 import type { Plane } from '../projection/planes';
@@ -28,7 +29,8 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
     });
   const anchor = (at: Anchor): Anchor => ({ ...at, ...scale(at) });
   const node = (n: DocumentNode): DocumentNode => {
-    if (n.kind === 'group') return { ...n, children: n.children.map(node), ...(n.lettering && { lettering: recountedLettering(n.lettering, count) }) };
+    if (n.kind === 'group')
+      return { ...n, children: n.children.map(node), ...(n.lettering && { lettering: recountedLettering(n.lettering, count, places, outline) }) };
     if (n.kind === 'shape') {
       const surfaces = n.surfaces && Object.fromEntries(Object.entries(n.surfaces).map(([name, paint]) => [name, mapPaint(paint, scale)]));
       const paint = mapPaint(n.paint, scale);
@@ -47,14 +49,23 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
   return { ...document, grid: { ...document.grid, cell, extents }, nodes: document.nodes.map(node) };
 }
 
-function recountedLettering(lettering: NonNullable<GroupNode['lettering']>, count: (cells: number) => number): NonNullable<GroupNode['lettering']> {
-  const { marks } = lettering;
+function recountedLettering(
+  lettering: NonNullable<GroupNode['lettering']>,
+  count: (cells: number) => number,
+  places: (p: CellMove) => CellMove,
+  outline: (o: Outline) => Outline,
+): NonNullable<GroupNode['lettering']> {
+  const { marks, along, around } = lettering;
+  const line = <T extends TextLine>(own: T): T => ({ ...own, line: outline(own.line), from: count(own.from) });
   const place = ({ u, v }: PlanePoint): PlanePoint => ({ u: count(u), v: count(v) });
+  const seats = marks?.seats?.map(({ middle, half, rise }) => ({ middle: count(middle), half: count(half), rise: count(rise) }));
   const shared = {
     letter: count(lettering.letter),
     line: count(lettering.line),
     ...(lettering.bend !== undefined && { bend: count(lettering.bend) }),
-    ...(marks && { marks: { ...marks, at: marks.at.map(place), to: place(marks.to) } }),
+    ...(along && { along: line(along) }),
+    ...(around && { around: { ...line(around), at: places(around.at), ...(around.meets && { up: places(around.up) }) } }),
+    ...(marks && { marks: { ...marks, at: marks.at.map(place), to: place(marks.to), ...(seats && { seats }) } }),
   };
   if (lettering.kind === 'font') return { ...lettering, ...shared, cap: count(lettering.cap), word: count(lettering.word) };
   return { ...lettering, ...shared, stem: count(lettering.stem), width: count(lettering.width), height: count(lettering.height) };

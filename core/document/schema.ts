@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { MAX_FAR, MAX_FOCAL, SQUARE } from '../math/tolerances';
-import { allPoints, type Outline } from '../shape/outline';
 import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
 import { dotWorld, type WorldPoint } from '../math/points';
@@ -15,7 +14,7 @@ import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, Light, PlacementTarget, Reference, Sheet, Stroke } from './types';
 import { letteringSchema } from './lettering-schema';
-import { cells, planePoint } from './schema-parts';
+import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
 /** A number within limits that a person may meet, said in words. */
@@ -28,27 +27,6 @@ const paintColour = z.string().max(120).regex(COLOUR_FORM, 'a colour is written 
 const size = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
 const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
 
-const outlinePoint = z.strictObject({
-  id: z.int().min(1),
-  u: cells,
-  v: cells,
-  into: planePoint.exactOptional(),
-  out: planePoint.exactOptional(),
-  arc: z.strictObject({ u: cells, v: cells, weight: z.number().min(1e-4).max(1e4) }).exactOptional(),
-  corner: z.strictObject({ kind: z.enum(['round', 'bevel']), size: cells.refine((n) => n > 0, 'a rounding is more than 0') }).exactOptional(),
-  press: z.number().min(0).max(1).exactOptional(),
-});
-const outline: z.ZodType<Outline> = z
-  .strictObject({
-    points: z.array(outlinePoint).max(100_000),
-    closed: z.boolean(),
-    holes: z.array(z.array(outlinePoint).min(2).max(100_000)).min(1).max(10_000).exactOptional(),
-  })
-  .refine((o) => o.closed || !o.holes, 'only closed outlines have holes')
-  .refine((o) => !pointIdsRepeat(o), 'two points have one id');
-const worldCells = z.strictObject({ a: cells, b: cells, h: cells });
-const unit = z.number().min(-1).max(1);
-const direction = z.strictObject({ a: unit, b: unit, h: unit });
 const plane = z
   .strictObject({
     kind: z.enum(['floor', 'left', 'right', 'sheet', 'free']),
@@ -301,12 +279,6 @@ export const referenceSchema: z.ZodType<Reference> = z.strictObject({
 
 /** A traced edge in mm of the sheet, and the axis that it runs along. */
 export const strokeSchema: z.ZodType<Stroke> = z.strictObject({ id, from: sheetPoint, to: sheetPoint, axis: z.enum(['a', 'b', 'h']) });
-
-function pointIdsRepeat(outline: Outline): boolean {
-  const points = allPoints(outline);
-  return new Set(points.map((p) => p.id)).size < points.length;
-}
-
 function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }): boolean {
   return Math.abs(dotWorld(u, u) - 1) < SQUARE && Math.abs(dotWorld(v, v) - 1) < SQUARE && Math.abs(dotWorld(u, v)) < SQUARE;
 }

@@ -6,6 +6,7 @@ import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
 import type { Extruded } from '../geometry/depth-recipe';
+import type { LaidLetter } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
@@ -97,6 +98,8 @@ export interface LetterMarks {
   readonly point: number;
   /** Which way the first letter's outline turned. */
   readonly turn: 1 | -1;
+  /** Of text around a round side: where each letter stands. */
+  readonly seats?: readonly NonNullable<LaidLetter['seat']>[];
 }
 
 /** A group whose solids are one. */

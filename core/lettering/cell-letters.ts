@@ -2,7 +2,7 @@ import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import { outlineOfRings, type Outline, type OutlinePoint } from '../shape/outline';
 import { CEDILLA, CELL_ACCENTS, CELL_ALPHABET } from './cell-alphabet';
-import { placeOf, startOf, type LaidLetter, type LaidText } from './laid-text';
+import { placeOf, seatOf, startOf, type LaidLetter, type LaidText } from './laid-text';
 import type { CellLettering } from './lettering';
 
 /** What keeps measures from making letters, in words; null where nothing does. */
@@ -26,7 +26,7 @@ export function layCells(lettering: CellLettering): LaidText {
       const fields = fieldsOf(sign);
       if (!fields) return void missing.add(sign);
       const place = placeOf(lettering, start + i * advance, row, width);
-      letters.push({ text: sign, outlines: outlinesOf(fields, lettering, place) });
+      letters.push({ text: sign, outlines: outlinesOf(fields, lettering, place), ...seatOf(lettering, start + i * advance, row, width) });
     });
   });
   return { letters, missing: [...missing] };

@@ -1,5 +1,8 @@
+import { exactCells } from '../math/exact';
 import type { PlanePoint } from '../math/points';
 import type { Outline } from '../shape/outline';
+import type { LinePlace } from '../shape/walk';
+import { textPlace } from './baseline';
 import { MOST_LETTERS, type Lettering } from './lettering';
 
 /** A letter, or letters that are drawn as one, in cells from where the text begins, v up. */
@@ -7,6 +10,8 @@ export interface LaidLetter {
   /** What it stands for. */
   readonly text: string;
   readonly outlines: readonly Outline[];
+  /** Of text around a round side, whose letters begin at their own middles: where that lies along the line, half the letter's width, and how far up. */
+  readonly seat?: { readonly middle: number; readonly half: number; readonly rise: number };
 }
 
 /** Text as it is drawn. */
@@ -33,10 +38,14 @@ export function startOf(width: number, { align }: Lettering): number {
 }
 
 /**
- * Where the points of a letter come to lie that begins somewhere along its baseline: on a straight one beside it, on a
- * round one turned about the circle's middle so that the letter's own middle stands upright on it.
+ * Where the points of a letter come to lie that begins somewhere along its baseline: on a straight one beside it, on any
+ * other turned so that the letter's own middle stands upright on it. On a round side they begin at the letter's middle.
  */
-export function placeOf({ line, bend }: Lettering, at: number, row: number, advance: number): (x: number, y: number) => PlanePoint {
+export function placeOf(lettering: Lettering, at: number, row: number, advance: number): (x: number, y: number) => PlanePoint {
+  const { line, bend, along, around } = lettering;
+  if (around) return (x, y) => ({ u: x - advance / 2, v: y });
+  const on = along && textPlace(along, at + advance / 2);
+  if (on) return standing(on, advance / 2, -row * line);
   if (bend === undefined || bend === 0) return (x, y) => ({ u: at + x, v: y - row * line });
   const radius = Math.abs(bend);
   const inside = bend < 0;
@@ -45,9 +54,23 @@ export function placeOf({ line, bend }: Lettering, at: number, row: number, adva
   const angle = (at + advance / 2) / radius;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   return (x, y) => {
-    const along = x - advance / 2;
+    const across = x - advance / 2;
     const out = inside ? own - y : own + y;
     // The baseline's first place is the top of the circle, or its bottom for text within.
-    return inside ? { u: along * cos + out * sin, v: radius - (out * cos - along * sin) } : { u: along * cos + out * sin, v: out * cos - along * sin - radius };
+    return inside
+      ? { u: across * cos + out * sin, v: radius - (out * cos - across * sin) }
+      : { u: across * cos + out * sin, v: out * cos - across * sin - radius };
   };
+}
+
+function standing({ at, along }: LinePlace, half: number, rise: number): (x: number, y: number) => PlanePoint {
+  return (x, y) => {
+    const [across, up] = [x - half, y + rise];
+    return { u: at.u + along.u * across - along.v * up, v: at.v + along.v * across + along.u * up };
+  };
+}
+
+/** Where a letter stands on a round side, by where it begins along the line; nothing on any other baseline. */
+export function seatOf({ around, line }: Lettering, at: number, row: number, advance: number): Pick<LaidLetter, 'seat'> {
+  return around ? { seat: { middle: exactCells(at + advance / 2), half: exactCells(advance / 2), rise: exactCells(-row * line) } } : {};
 }

@@ -1,5 +1,5 @@
 import { glyphOutlines, type PathCommand } from './glyph-outlines';
-import { placeOf, startOf, type LaidLetter, type LaidText } from './laid-text';
+import { placeOf, seatOf, startOf, type LaidLetter, type LaidText } from './laid-text';
 import type { FontLettering } from './lettering';
 
 /** A glyph as a shaping library gives it. */
@@ -46,9 +46,10 @@ export function layText(font: TextFont, lettering: FontLettering): LaidText {
     });
     const start = startOf(at - (line.length > 0 ? lettering.letter : 0), lettering);
     for (const { glyph, at: x, up, advance } of line) {
-      const place = placeOf(lettering, start + x, row, advance - lettering.letter);
+      const width = advance - lettering.letter;
+      const place = placeOf(lettering, start + x, row, width);
       const outlines = glyph.id === 0 ? [] : glyphOutlines(glyph.path.commands, (gx, gy) => place(gx * k, gy * k + up));
-      if (outlines.length > 0) letters.push({ text: String.fromCodePoint(...glyph.codePoints), outlines });
+      if (outlines.length > 0) letters.push({ text: String.fromCodePoint(...glyph.codePoints), outlines, ...seatOf(lettering, start + x, row, width) });
     }
   });
   return { letters, missing: [...missing] };

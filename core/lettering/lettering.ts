@@ -1,3 +1,5 @@
+import type { RoundLine, TextLine } from './baseline';
+
 /** How lines stand to each other. */
 export const LINE_ALIGNS = ['left', 'centre', 'right'] as const;
 export type LineAlign = (typeof LINE_ALIGNS)[number];
@@ -18,6 +20,10 @@ interface AnyLettering {
   readonly align: LineAlign;
   /** The baseline is a circle of this radius in cells: letters stand around it, or within it where it is negative. */
   readonly bend?: number;
+  /** The baseline is a line of the text's plane, in the text's own directions from where it begins. */
+  readonly along?: TextLine;
+  /** The baseline goes around a round side. */
+  readonly around?: RoundLine;
 }
 
 /** Text in a font. Its letters are drawn shapes; this is what they are drawn by. */

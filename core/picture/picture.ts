@@ -22,6 +22,7 @@ import { drawBody, THIN, type Area, type DrawnBody, type DrawnSurface } from '..
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { cutPath, cutSurface } from '../visibility/cut';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
+import { cutThrough } from './through';
 import { paintPlacement } from './painted-placement';
 import { groupByNode, withLines, lookOf, normalKey, PaintedSurface, seam, sideLine, type Painted, type Visible } from './painted';
 import { roundFill, tonedFrom, type Toned } from './round-tones';
@@ -121,7 +122,6 @@ export class PictureMaker {
     }
     for (const part of over) painted.push(part);
     let visible: readonly Visible[] | null = null;
-    const crossing = new Set([...through].map((i) => space[i]!.node.owner));
     return {
       sheet: document.sheet,
       marks: groupByNode(painted),
@@ -129,7 +129,7 @@ export class PictureMaker {
         return (visible ??= visibleOf(painted));
       },
       uncut: [...uncut],
-      through: [...crossing],
+      through: cutThrough(document, through, space),
     };
   }
 

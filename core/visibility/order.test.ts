@@ -187,7 +187,7 @@ describe('the paint order', () => {
     const order = new OrderKeeper().update(scene.bodies);
     let compared = 0;
     expect(order.order.some(({ cuts }) => cuts !== null)).toBe(true);
-    expect(order.through.size).toBe(0);
+    expect(order.through.length).toBe(0);
     for (let x = 130; x < 170; x += 0.23) {
       for (let y = 130; y < 170; y += 0.27) {
         const truth = castRay(scene, ring, { x, y });

@@ -7,8 +7,8 @@ import type { Relation } from './relation';
 export interface PaintOrder {
   /** Every surface once, the farthest first. */
   readonly order: readonly OrderedSurface[];
-  /** Bodies that cut through each other, by their places among those given. */
-  readonly through: ReadonlySet<number>;
+  /** Pairs of bodies that cut through each other, by their places among those given; a pair may be told more than once. */
+  readonly through: readonly (readonly [number, number])[];
 }
 
 /** A surface in its turn. */
@@ -67,7 +67,7 @@ class Sorting {
   private readonly free = new FlatQueue<number>();
   private readonly partly = new FlatQueue<number>();
   private readonly cuts = new Map<number, Area[]>();
-  private readonly through = new Set<number>();
+  private readonly through: (readonly [number, number])[] = [];
   private readonly order: OrderedSurface[] = [];
 
   constructor(
@@ -115,7 +115,7 @@ class Sorting {
     const below = above === f ? g : f;
     if (reversed) {
       this.cut(above, reversed);
-      if (through) this.through.add(this.owner[above]!).add(this.owner[below]!);
+      if (through) this.through.push([this.owner[above]!, this.owner[below]!]);
     }
     if (this.painted[below]) return;
     const wait: Wait = { below, above, areas: agreed };

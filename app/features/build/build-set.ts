@@ -1,5 +1,5 @@
-import type { Plane, PlanePoint } from '@core';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
+import type { WritingPlace } from './text-ground';
 
 /** What is set for the solids that are drawn next. Lengths in cells. */
 export interface BuildSettings {
@@ -24,8 +24,10 @@ export interface BuildSettings {
   /** Openings: what is pressed in, and whether right through. */
   readonly openingShape: 'rectangle' | 'ellipse';
   readonly through: boolean;
+  /** The next text runs along a line that is pressed. */
+  readonly onLine: boolean;
   /** Where text is to begin; each press is another. */
-  readonly writeAt: { readonly plane: Plane; readonly at: PlanePoint } | null;
+  readonly writeAt: WritingPlace | null;
 }
 
 export type BuildTool<S> = Tool<S, BuildSettings>;
@@ -49,5 +51,6 @@ export const USUAL_BUILD: BuildSettings = {
   crown: 1,
   openingShape: 'rectangle',
   through: false,
+  onLine: false,
   writeAt: null,
 };

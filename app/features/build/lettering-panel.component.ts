@@ -12,6 +12,7 @@ import {
   shapesIn,
   SHIPPED_FONTS,
   sideName,
+  turnedLine,
   type Lettering,
   type Paint,
   type ShapeNode,
@@ -19,11 +20,15 @@ import {
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
+import { ViewStore } from '../../state/view.store';
 import { BuildSettingsStore } from './build.settings';
-import { LetteringStore } from './lettering.store';
+import { LetteringStore, onNoLine } from './lettering.store';
 
 /** Ms without a key after which what is typed is drawn. */
 const PAUSE_MS = 90;
+
+/** Radius in cells of a round baseline at first. */
+const ROUND = 8;
 
 type Part = 'front' | 'sides' | 'counters';
 
@@ -58,6 +63,7 @@ export class LetteringPanelComponent {
   protected readonly store = inject(LetteringStore);
   private readonly documents = inject(DocumentStore);
   private readonly settings = inject(BuildSettingsStore);
+  private readonly view = inject(ViewStore);
   private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('text');
 
   protected readonly read = readColour;
@@ -66,6 +72,11 @@ export class LetteringPanelComponent {
     { key: 'square', title: 'Square' },
     { key: 'cut', title: 'Cut' },
     { key: 'round', title: 'Round' },
+  ] as const;
+  protected readonly baselines = [
+    { key: 'straight', title: 'Straight' },
+    { key: 'round', title: 'Round' },
+    { key: 'line', title: 'Along a line' },
   ] as const;
   protected readonly aligns = [
     { key: 'left', title: 'Left' },
@@ -90,8 +101,8 @@ export class LetteringPanelComponent {
 
   constructor() {
     // A press of the tool begins text there, and what is typed next is for it.
-    this.settings.writes(({ plane, at }) => {
-      this.store.begin(plane, at);
+    this.settings.writes((place) => {
+      if (!this.store.begin(place)) return;
       this.field().nativeElement.value = '';
       this.text.set('');
       this.field().nativeElement.focus();
@@ -137,17 +148,45 @@ export class LetteringPanelComponent {
   }
 
   /** Changes what letters are drawn by: of the selected text, and of the next. */
-  protected set(part: Partial<Record<string, unknown>>): void {
+  protected set(part: Partial<Record<string, unknown>>, from: (recipe: Lettering) => Lettering = plain): void {
     const { kind } = this.recipe();
     this.store.next.update((next) =>
       kind === 'font' ? { ...next, kind, font: { ...next.font, ...part } } : { ...next, kind, cells: { ...next.cells, ...part } },
     );
-    this.redraw(() => ({ ...plain(this.recipe()), ...part }) as Lettering);
+    this.redraw(() => ({ ...from(this.recipe()), ...part }) as Lettering);
+  }
+
+  /** What the text stands on. */
+  protected readonly baseline = computed(() => {
+    const { along, around, bend } = this.recipe();
+    return this.settings.current().onLine || along ? 'line' : around ? 'side' : bend ? 'round' : 'straight';
+  });
+
+  /** A straight or a round baseline at once; a line is pressed next. */
+  protected setBaseline(baseline: 'straight' | 'round' | 'line'): void {
+    const selected = this.store.selected();
+    this.settings.patch({ onLine: baseline === 'line' });
+    this.store.moving.set(baseline === 'line' ? (selected?.id ?? null) : null);
+    if (baseline === 'line') return this.view.setTool('lettering');
+    this.store.straighten();
+    this.set({ bend: baseline === 'round' ? ROUND : 0 }, onNoLine);
+  }
+
+  /** Text along a line on its other side, read the other way. */
+  protected otherWay(): void {
+    const { along } = this.recipe();
+    if (!along) return;
+    const turned = turnedLine(along);
+    this.store.run(turned);
+    this.redraw(() => ({ ...plain(this.recipe()), along: turned }) as Lettering);
   }
 
   protected setKind(kind: Lettering['kind']): void {
     this.store.next.update((next) => ({ ...next, kind }));
-    this.redraw(() => this.store.recipe(this.recipe().text));
+    this.redraw(() => {
+      const { text, bend, along, around } = this.recipe();
+      return { ...this.store.recipe(text), ...(bend !== undefined && { bend }), ...(along && { along }), ...(around && { around }) };
+    });
   }
 
   protected setDepth(typed: number): void {

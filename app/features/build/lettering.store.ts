@@ -14,9 +14,8 @@ import {
   type LetterFrame,
   type Lettering,
   type LetterLook,
-  type Plane,
-  type PlanePoint,
   type ShapeNode,
+  type TextLine,
 } from '@core';
 import { MessageStore } from '../../platform/messages.store';
 import { newId } from '../../platform/ids';
@@ -24,9 +23,10 @@ import { TextService } from '../../platform/text.service';
 import { SupersededError } from '../../platform/worker-runner';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import type { WritingPlace } from './text-ground';
 
 /** Text that is being written and is not in the drawing yet. */
-interface Writing {
+interface Writing extends Pick<WritingPlace, 'along' | 'around'> {
   readonly id: string;
   readonly frame: LetterFrame;
 }
@@ -45,6 +45,12 @@ const USUAL: LetterSettings = {
   cells: { stem: 1, width: 5, height: 7, corner: 'square', letter: 0, line: 9, align: 'left' },
   depth: 0,
 };
+
+/** A recipe whose baseline is straight. */
+export function onNoLine(lettering: Lettering): Lettering {
+  const { bend: _, along: __, around: ___, marks: ____, ...rest } = lettering as Lettering & { readonly marks?: unknown };
+  return rest as Lettering;
+}
 
 /** The text that is written or selected, and what it is drawn by. */
 @Injectable({ providedIn: 'root' })
@@ -83,11 +89,36 @@ export class LetteringStore {
     return next;
   }
 
-  /** Begins text at a place of a plane. */
-  begin(plane: Plane, at: PlanePoint): void {
+  /** The lettering that the next press of a line takes there; null while none is. */
+  readonly moving = signal<string | null>(null);
+
+  /** Begins text at a place, or takes there what waits for one. @returns whether text is begun */
+  begin({ plane, at, along, around }: WritingPlace): boolean {
     this.said.set(null);
-    this.writing.set({ id: newId(), frame: letterFrame(plane, at) });
+    const frame = letterFrame(plane, at);
+    const id = this.moving();
+    this.moving.set(null);
+    const group = id === null ? null : findNode(this.documents.kept(), id);
+    if (along && group?.kind === 'group' && group.lettering) {
+      this.view.select([group.id]);
+      void this.queue(() => this.redraw(group, { ...onNoLine(group.lettering!), along }, true, frame));
+      return false;
+    }
+    this.writing.set({ id: newId(), frame, ...(along && { along }), ...(around && { around }) });
     this.view.select([]);
+    return true;
+  }
+
+  /** What is being written stands on no line any more. */
+  straighten(): void {
+    const writing = this.writing();
+    if (writing) this.writing.set({ id: writing.id, frame: writing.frame });
+  }
+
+  /** What is being written runs along a line. */
+  run(along: TextLine): void {
+    const writing = this.writing();
+    if (writing) this.writing.set({ id: writing.id, frame: writing.frame, along });
   }
 
   /** Ends writing; what was written stays. */
@@ -98,7 +129,10 @@ export class LetteringStore {
   /** The recipe of the next lettering with a text. */
   recipe(text: string): Lettering {
     const { kind, font, cells } = this.next();
-    return kind === 'font' ? { kind, text, ...font } : { kind, text, ...cells };
+    const { along, around } = this.writing() ?? {};
+    const own: Lettering = kind === 'font' ? { kind, text, ...font } : { kind, text, ...cells };
+    if (!along && !around) return own;
+    return { ...onNoLine(own), ...(along && { along }), ...(around && { around }) };
   }
 
   /** Shows a text where it is begun, or keeps it there. */
@@ -124,6 +158,12 @@ export class LetteringStore {
     if (kept?.kind !== 'group' || !kept.lettering) return;
     const frame = frameOfLettering(kept);
     if (!frame) return void this.messages.say('warn', `“${kept.name}” cannot be written anew`, ['Its first letter was drawn over by hand.']);
+    // Off a round side, the text stands on the plane of its first letter.
+    const { plane, origin } = frame;
+    await this.redraw(kept, lettering, keep, kept.lettering.around && !lettering.around ? letterFrame(plane, origin) : frame);
+  }
+
+  private async redraw(kept: GroupNode, lettering: Lettering, keep: boolean, frame: LetterFrame): Promise<void> {
     const group = await this.draw(lettering, kept.id, kept, frame);
     if (!group || findNode(this.documents.kept(), kept.id) !== kept) return;
     if (keep) this.documents.commit({ kind: 'change', nodes: [group] }, `change ${group.name}`);
@@ -163,13 +203,14 @@ export class LetteringStore {
 
   private lookOf(before: GroupNode | null): LetterLook {
     const [first] = before ? shapesIn(before.children) : [];
+    const round = before?.lettering?.around !== undefined;
     if (!first) return { depth: this.next().depth, paint: this.view.paint() };
     const { depth, start, lean, taper, paint, surfaces } = first;
     return {
       depth,
       paint,
       ...(surfaces && { surfaces }),
-      ...(start !== undefined && { start }),
+      ...(start !== undefined && !round && { start }),
       ...(lean && { lean }),
       ...(taper !== undefined && { taper }),
     };
