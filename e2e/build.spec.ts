@@ -30,9 +30,19 @@ class Hand {
     await this.page.keyboard.press(key);
   }
 
-  async click(name: string): Promise<void> {
+  async click(name: string, how: { readonly modifiers?: ('Control' | 'Shift')[] } = {}): Promise<void> {
     this.gestures++;
-    await this.page.getByRole('button', { name, exact: true }).first().click();
+    await this.page.getByRole('button', { name, exact: true }).first().click(how);
+  }
+
+  /** Measures typed while drawing, a Tab between them, and Enter. */
+  async measures(...texts: readonly string[]): Promise<void> {
+    this.gestures++;
+    for (const [i, text] of texts.entries()) {
+      if (i > 0) await this.page.keyboard.press('Tab');
+      await this.page.keyboard.type(text);
+    }
+    await this.page.keyboard.press('Enter');
   }
 
   /** A field filled and taken. */
@@ -273,7 +283,10 @@ test('a round plinth with a dome and a band of lettering round it', async ({ pag
   await hand.click('Centred');
   await hand.fill('Height of capitals', '1');
   await hand.fill('Depth of letters', '0.5');
-  const nodes = await things(page, (list) => list.length === 3 && list[2]!.lettering?.text === 'QUAY NINE FERRY' && (list[2]!.children?.[3]?.depth ?? 0) === 0.5);
+  const nodes = await things(
+    page,
+    (list) => list.length === 3 && list[2]!.lettering?.text === 'QUAY NINE FERRY' && (list[2]!.children?.[3]?.depth ?? 0) === 0.5,
+  );
   console.log(`a round plinth with a dome and lettering round it: ${hand.gestures} gestures`);
   expect(hand.gestures).toBeLessThanOrEqual(15);
   const letters = nodes[2]!.children as unknown as readonly { readonly plane: { readonly stance: { readonly at: { a: number; b: number; h: number } } } }[];
@@ -298,11 +311,92 @@ test('lettering runs along an edge, and around a drawn circle', async ({ page })
   await hand.fill('Height of capitals', '1');
   await hand.fill('Depth of letters', '0.3');
   const nodes = await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'AROUND' && children?.[0]?.depth === 0.3));
-  const text = nodes.at(-1)!.children as unknown as readonly { readonly outline: { readonly points: readonly { u: number; v: number }[] }; readonly plane: { readonly kind: string; readonly offset: number } }[];
+  const text = nodes.at(-1)!.children as unknown as readonly {
+    readonly outline: { readonly points: readonly { u: number; v: number }[] };
+    readonly plane: { readonly kind: string; readonly offset: number };
+  }[];
   expect(text[0]!.plane).toMatchObject({ kind: 'floor', offset: 2 });
   for (const { outline } of text) expect(Math.min(...outline.points.map(({ u, v }) => Math.abs(Math.hypot(u, v) - 5)))).toBeLessThan(0.3);
   await hand.click('Read the other way');
   await page.screenshot({ path: '/tmp/f2.png' });
   await hand.click('Straight');
   await things(page, (list) => (list.at(-1)!.lettering as unknown as { along?: unknown }).along === undefined);
+});
+
+test('a low bank of lockers with two compartments, feet and a centred pull, moved to the other wall', async ({ page }) => {
+  const hand = await begin(page);
+  // A foot of 1 by 1 by 1 cell in each corner of 12 by 5.
+  await hand.tool('Box');
+  for (const [a, b] of [
+    [0, 0],
+    [11, 0],
+    [0, 4],
+    [11, 4],
+  ] as const) {
+    await hand.press([a, b, 0]);
+    await hand.measures('1', '1', '1');
+  }
+  // The bank from foot to foot, 5 high; it stands on them.
+  await hand.drag([0, 0, 1], [12, 5, 1]);
+  await hand.measures('5');
+  await hand.tool('Opening');
+  await hand.drag([1, 0, 2], [5, 0, 5]);
+  await hand.measures('4');
+  await hand.drag([7, 0, 2], [11, 0, 5]);
+  await hand.measures('4');
+  await things(page, (nodes) => nodes.some(({ joined, children }) => joined === 'take away' && children?.length === 3));
+  // A pull in the middle of the front, a cell out of it.
+  await hand.tool('Box');
+  await hand.press([5, 0, 3]);
+  await hand.measures('0.5', '2', '0.5');
+  await hand.tool('Pick');
+  await hand.click('box 5, floor', { modifiers: ['Control'] });
+  await hand.click('Middle along a');
+  await hand.key('Control+a');
+  await hand.click('To the other wall');
+  const nodes = await things(page, (list) => list.length === 6 && list[0]!.plane?.kind === 'floor' && list.at(-1)!.plane?.kind === 'left');
+  console.log(`a bank of lockers: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(40);
+  await expect(page.locator('chemin-messages')).toHaveCount(0);
+  await page.screenshot({ path: '/tmp/a.png' });
+});
+
+test('steps with rails, three bollards in a row and a lantern on a pole', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Steps');
+  await hand.press([0, 0, 0]);
+  await hand.measures('4', '6', '3');
+  // Two posts on the first and the last step, and a round rail over them that rises as the steps do.
+  await hand.tool('Box');
+  await hand.press([0, 0.4, 0.6]);
+  await hand.measures('0.3', '0.3', '3');
+  await hand.press([0, 5.2, 3]);
+  await hand.measures('0.3', '0.3', '3');
+  await hand.key('r');
+  await hand.tool('Cylinder');
+  await hand.press([0, 0, 3.6]);
+  await hand.measures('0.3', '0.3', '-6');
+  await hand.fill('Leans along v', '2.4');
+  await hand.click('box 2, floor', { modifiers: ['Control'] });
+  await hand.click('box 1, floor', { modifiers: ['Control'] });
+  await hand.fill('Copies in a row', '1');
+  await hand.fill('Apart', '3.7');
+  await hand.click('Row along a');
+  await things(page, (nodes) => nodes.length === 7);
+  await hand.key('f');
+  await hand.press([8, 0, 0]);
+  await hand.measures('1', '1', '2');
+  await hand.fill('Copies in a row', '2');
+  await hand.fill('Apart', '3');
+  await hand.click('Row along b');
+  await hand.press([7, -4, 0]);
+  await hand.measures('0.5', '0.5', '7');
+  await hand.tool('Box');
+  await hand.press([7, -4, 7]);
+  await hand.measures('1', '1', '1.5');
+  await things(page, (list) => list.length === 12);
+  console.log(`steps, rails, bollards and a lantern: ${hand.gestures} gestures`);
+  expect(hand.gestures).toBeLessThanOrEqual(30);
+  await page.keyboard.press('Escape');
+  await page.screenshot({ path: '/tmp/d0.png' });
 });

@@ -9,6 +9,8 @@ export class BenchSettings {
   readonly step = signal<CellMove>({ a: 2, b: 0, h: 0 });
   readonly rows = signal(0);
   readonly rowStep = signal<CellMove>({ a: 0, b: 0, h: 2 });
+  /** Cells from one to the next of a row along one axis. */
+  readonly apart = signal(2);
   /** Whether steps are lengths of the whole row, to be shared by its copies. */
   readonly whole = signal(false);
   readonly linked = signal(false);

@@ -22,6 +22,7 @@ import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { RepeatComponent } from '../../controls/repeat.component';
 import { DocumentStore } from '../../state/document.store';
 import { ArrangingService } from '../../state/arranging.service';
+import { BenchSettings } from '../../state/bench-settings';
 import { SpaceService } from '../../state/space.service';
 import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
@@ -49,6 +50,7 @@ export class BuildBenchComponent {
   protected readonly view = inject(ViewStore);
   protected readonly shaping = inject(ShapingService);
   protected readonly space = inject(SpaceService);
+  protected readonly rows = inject(BenchSettings);
   protected readonly axes = ['a', 'b', 'h'] as const;
   protected readonly figure = figure;
   protected readonly round = Math.round;
@@ -72,6 +74,11 @@ export class BuildBenchComponent {
   protected lean({ lean }: ShapeNode, part: Partial<PlanePoint>): void {
     const next = { u: exactCells(part.u ?? lean?.u ?? 0), v: exactCells(part.v ?? lean?.v ?? 0) };
     this.arranging.setWays({ lean: next.u === 0 && next.v === 0 ? null : next }, 'lean');
+  }
+
+  /** Copies of the selection in a row along an axis; against it where they are less than 0 apart. */
+  protected row(axis: Axis): void {
+    this.arranging.repeat({ count: this.rows.count(), step: { a: 0, b: 0, h: 0, [axis]: exactCells(this.rows.apart()) } });
   }
 
   /** The sides along an axis as they are called on the wall that it runs along. */

@@ -5,6 +5,8 @@ import type { WritingPlace } from './text-ground';
 export interface BuildSettings {
   /** They stand on the face under the pointer, else on the chosen plane alone. */
   readonly onFaces: boolean;
+  /** Their base is drawn from its middle, else from a corner. */
+  readonly fromMiddle: boolean;
   /** Quarter turns within their box. */
   readonly turn: number;
   readonly sides: number;
@@ -37,6 +39,7 @@ export type BuildStep<S> = ToolStep<S, BuildSettings>;
 /** What is set at first. */
 export const USUAL_BUILD: BuildSettings = {
   onFaces: true,
+  fromMiddle: false,
   turn: 0,
   sides: 6,
   stepsBy: 'count',

@@ -1,4 +1,4 @@
-import { bodyOf, bodyVolume, measuresOf, SOLID_KINDS, type Plane, type ShapeNode } from '@core';
+import { bodyOf, bodyVolume, boundsAll, measuresOf, SOLID_KINDS, type Plane, type ShapeNode } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { USUAL_BUILD } from './build-set';
 import { solidTool, type SolidState } from './solid.tool';
@@ -61,6 +61,17 @@ describe('solids drawn at once', () => {
     const plain = bench('box', { onFaces: false }).press(0, 0).press(6, 6).type(4);
     plain.press(1, 1).press(3, 3).type(1);
     expect(bodyOf(last(plain))!.bounds.min.h).toBe(0);
+  });
+
+  it('are drawn from their middle, measures counting from side to side', () => {
+    const set = { fromMiddle: true };
+    const box = bench('box', set).press(5, 5).press(7, 6);
+    expect(bodyOf(last(box.type(3)))!.bounds).toEqual({ min: { a: 3, b: 4, h: 0 }, max: { a: 7, b: 6, h: 3 } });
+    box.press(20, 20).at('move', 21, 21);
+    expect(bodyOf(last(box.type(3, 1, 2)))!.bounds).toEqual({ min: { a: 18.5, b: 19.5, h: 0 }, max: { a: 21.5, b: 20.5, h: 2 } });
+    const ball = bench('ball', set).press(5, 5).press(7, 5);
+    expect(measuresOf(last(ball))!.measures).toMatchObject({ width: 4 });
+    expect(boundsAll([bodyOf(last(ball))!])).toMatchObject({ min: { a: 3, b: 3, h: 0 }, max: { a: 7, b: 7, h: 4 } });
   });
 
   it('make steps by their count, rise or run', () => {

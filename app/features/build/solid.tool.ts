@@ -110,7 +110,8 @@ export function solidTool(kind: SolidKind): BuildTool<SolidState> {
     const even = SOLID_FORMS[kind].even;
     const [u = null, second = null, third = null] = lengths;
     const [v, height] = even ? [u, second] : [second, third];
-    const side = (start: number, end: number, length: number | null): number => (length === null ? end : start + (end < start ? -length : length));
+    const share = context.settings.fromMiddle ? 0.5 : 1;
+    const side = (start: number, end: number, length: number | null): number => (length === null ? end : start + (end < start ? -length : length) * share);
     const to = { u: exactCells(side(state.from.u, state.caught.u, u)), v: exactCells(side(state.from.v, state.caught.v, v)) };
     return height === null || !needsHeight ? raise(state, to, context) : finish(state, to, exactCells(height), context);
   };
@@ -140,13 +141,17 @@ function groundFor(at: SheetPoint, context: BuildContext): Ground | null {
   return face ?? (planeFrame(context.plane, 1) ? { plane: context.plane, out: 1, node: null } : null);
 }
 
-/** The two corners of a base; that of solids as long as they are wide is as large as its longer side. */
+/**
+ * The two corners of a base that is drawn from a corner, or from its middle; that of solids as long as they are wide is
+ * as large as its longer side.
+ */
 function baseOf(kind: SolidKind, from: PlanePoint, to: PlanePoint, { settings }: BuildContext): { readonly from: PlanePoint; readonly to: PlanePoint } {
   const span = spanBetween(from, to);
   const even = SOLID_FORMS[kind].even || (kind === 'pyramid' && settings.sides !== 4);
-  if (!even) return { from, to };
   const size = Math.max(Math.abs(span.u), Math.abs(span.v));
-  return { from, to: { u: exactCells(from.u + (span.u < 0 ? -size : size)), v: exactCells(from.v + (span.v < 0 ? -size : size)) } };
+  const by = even ? { u: span.u < 0 ? -size : size, v: span.v < 0 ? -size : size } : span;
+  const corner = even ? { u: exactCells(from.u + by.u), v: exactCells(from.v + by.v) } : to;
+  return { from: settings.fromMiddle ? { u: exactCells(from.u - by.u), v: exactCells(from.v - by.v) } : from, to: corner };
 }
 
 interface Sized {
