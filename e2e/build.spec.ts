@@ -1,94 +1,6 @@
-import { expect, openEmpty, storedOpen, test, type Grid, type Place } from './support';
 import type { Page } from '@playwright/test';
-
-/** A hand that counts what it does: each press, drag, key or typed field is one gesture. */
-class Hand {
-  gestures = 0;
-
-  constructor(
-    readonly page: Page,
-    readonly grid: Grid,
-  ) {}
-
-  async tool(name: string): Promise<void> {
-    this.gestures++;
-    await this.page.locator('chemin-bench').getByRole('button', { name: new RegExp(`^${name}`) }).first().click(); // prettier-ignore
-  }
-
-  async press(place: Place): Promise<void> {
-    this.gestures++;
-    await this.grid.press(place);
-  }
-
-  async drag(from: Place, to: Place): Promise<void> {
-    this.gestures++;
-    await this.grid.drag(from, to);
-  }
-
-  async key(key: string): Promise<void> {
-    this.gestures++;
-    await this.page.keyboard.press(key);
-  }
-
-  async click(name: string, how: { readonly modifiers?: ('Control' | 'Shift')[] } = {}): Promise<void> {
-    this.gestures++;
-    await this.page.getByRole('button', { name, exact: true }).first().click(how);
-  }
-
-  /** Measures typed while drawing, a Tab between them, and Enter. */
-  async measures(...texts: readonly string[]): Promise<void> {
-    this.gestures++;
-    for (const [i, text] of texts.entries()) {
-      if (i > 0) await this.page.keyboard.press('Tab');
-      await this.page.keyboard.type(text);
-    }
-    await this.page.keyboard.press('Enter');
-  }
-
-  /** A field filled and taken. */
-  async fill(label: string, value: string): Promise<void> {
-    this.gestures++;
-    const field = this.page.getByLabel(label, { exact: true });
-    await field.fill(value);
-    await field.press('Enter');
-  }
-
-  async twice(place: Place): Promise<void> {
-    this.gestures++;
-    const { x, y } = await this.grid.at(place);
-    await this.page.mouse.dblclick(x + 2, y - 2);
-  }
-}
-
-interface Node {
-  readonly kind: string;
-  readonly name: string;
-  readonly joined?: string;
-  readonly lettering?: { readonly text: string; readonly kind: string };
-  readonly depth?: number;
-  readonly plane?: { readonly kind: string };
-  readonly children?: readonly Node[];
-}
-
-async function begin(page: Page): Promise<Hand> {
-  const grid = await openEmpty(page);
-  await page
-    .getByRole('button', { name: /^Build/ })
-    .first()
-    .click();
-  await expect(page.getByRole('heading', { name: 'Build', exact: true })).toBeVisible();
-  return new Hand(page, grid);
-}
-
-/** The things of the drawing as they are kept, once they are as wanted. */
-async function things(page: Page, wanted: (nodes: readonly Node[]) => boolean): Promise<readonly Node[]> {
-  let nodes: readonly Node[] = [];
-  await expect(async () => {
-    nodes = ((await storedOpen(page)).document as { nodes: readonly Node[] }).nodes;
-    expect(wanted(nodes)).toBe(true);
-  }).toPass({ timeout: 10_000 });
-  return nodes;
-}
+import { begin, things } from './build-hand';
+import { expect, test } from './support';
 
 /** How many px of the drawing have other colours after something is done. */
 async function changed(page: Page, act: () => Promise<void>): Promise<number> {
@@ -165,39 +77,6 @@ test('an opening made wider and a frame thicker later take one gesture each', as
   await things(page, (nodes) => nodes.some(({ name, depth }) => name.startsWith('frame') && depth === 2));
 });
 
-test('typed lettering with depth on a wall, and cell letters', async ({ page }) => {
-  const hand = await begin(page);
-  await hand.key('r');
-  await hand.tool('Lettering');
-  await hand.press([-4, 0, 3]);
-  hand.gestures++;
-  await page.keyboard.type('QUAY 9');
-  await hand.fill('Depth of letters', '2');
-  const [text] = await things(page, (nodes) => nodes[0]?.lettering?.text === 'QUAY 9' && nodes[0].children?.[0]?.depth === 2);
-  console.log(`typed lettering with depth: ${hand.gestures} gestures`);
-  expect(hand.gestures).toBeLessThanOrEqual(8);
-  expect(text!.children!.map(({ name }) => name).join('')).toBe('QUAY9');
-  await page.keyboard.press('Control+z');
-  hand.gestures = 0;
-  await hand.click('On cells');
-  await hand.press([-6, 0, 8]);
-  hand.gestures++;
-  await page.keyboard.type('DECK4');
-  await hand.fill('Depth of letters', '3');
-  const nodes = await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'DECK4' && children?.[4]?.depth === 3));
-  console.log(`cell letters with depth: ${hand.gestures} gestures`);
-  expect(hand.gestures).toBeLessThanOrEqual(10);
-  expect(nodes.at(-1)!.lettering!.kind).toBe('cells');
-  // It is still text after the page was closed and opened again.
-  await page.reload();
-  await page
-    .getByRole('button', { name: /^Build/ })
-    .first()
-    .click();
-  await page.getByRole('button', { name: '“DECK4”', exact: true }).click();
-  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveValue('DECK4');
-});
-
 test('solids are joined, taken apart, turned and dropped, each one step that can be undone', async ({ page }) => {
   const hand = await begin(page);
   await hand.tool('Box');
@@ -266,63 +145,6 @@ test('things are set down on top of others, and all edges are seen by looking th
   expect(more).toBeGreaterThan(500);
 });
 
-test('a round plinth with a dome and a band of lettering round it', async ({ page }) => {
-  const hand = await begin(page);
-  await hand.tool('Cylinder');
-  await hand.drag([-4, -4, 0], [4, 4, 0]);
-  await hand.press([4, 4, 5]);
-  await hand.tool('Dome');
-  await hand.drag([-3, -3, 5], [3, 3, 5]);
-  await hand.press([3, 3, 8]);
-  await hand.tool('Lettering');
-  // On the side that faces the viewer, two cells up.
-  const facing = 4 * Math.SQRT1_2;
-  await hand.press([-facing, -facing, 2]);
-  hand.gestures++;
-  await page.keyboard.type('QUAY NINE FERRY');
-  await hand.click('Centred');
-  await hand.fill('Height of capitals', '1');
-  await hand.fill('Depth of letters', '0.5');
-  const nodes = await things(
-    page,
-    (list) => list.length === 3 && list[2]!.lettering?.text === 'QUAY NINE FERRY' && (list[2]!.children?.[3]?.depth ?? 0) === 0.5,
-  );
-  console.log(`a round plinth with a dome and lettering round it: ${hand.gestures} gestures`);
-  expect(hand.gestures).toBeLessThanOrEqual(15);
-  const letters = nodes[2]!.children as unknown as readonly { readonly plane: { readonly stance: { readonly at: { a: number; b: number; h: number } } } }[];
-  for (const { plane } of letters) {
-    const { a, b, h } = plane.stance.at;
-    expect([Math.abs(Math.hypot(a, b) - 4) < 1e-3, h]).toEqual([true, 2]);
-  }
-  await expect(page.locator('chemin-messages')).toHaveCount(0);
-  await page.screenshot({ path: '/tmp/f.png' });
-});
-
-test('lettering runs along an edge, and around a drawn circle', async ({ page }) => {
-  const hand = await begin(page);
-  await hand.tool('Cylinder');
-  await hand.drag([-5, -5, 0], [5, 5, 0]);
-  await hand.press([5, 5, 2]);
-  await hand.tool('Lettering');
-  await hand.click('Along a line');
-  const edge = 5 * Math.SQRT1_2;
-  await hand.press([-edge, -edge, 2]);
-  await page.keyboard.type('AROUND');
-  await hand.fill('Height of capitals', '1');
-  await hand.fill('Depth of letters', '0.3');
-  const nodes = await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'AROUND' && children?.[0]?.depth === 0.3));
-  const text = nodes.at(-1)!.children as unknown as readonly {
-    readonly outline: { readonly points: readonly { u: number; v: number }[] };
-    readonly plane: { readonly kind: string; readonly offset: number };
-  }[];
-  expect(text[0]!.plane).toMatchObject({ kind: 'floor', offset: 2 });
-  for (const { outline } of text) expect(Math.min(...outline.points.map(({ u, v }) => Math.abs(Math.hypot(u, v) - 5)))).toBeLessThan(0.3);
-  await hand.click('Read the other way');
-  await page.screenshot({ path: '/tmp/f2.png' });
-  await hand.click('Straight');
-  await things(page, (list) => (list.at(-1)!.lettering as unknown as { along?: unknown }).along === undefined);
-});
-
 test('a low bank of lockers with two compartments, feet and a centred pull, moved to the other wall', async ({ page }) => {
   const hand = await begin(page);
   // A foot of 1 by 1 by 1 cell in each corner of 12 by 5.
@@ -354,11 +176,10 @@ test('a low bank of lockers with two compartments, feet and a centred pull, move
   await hand.click('Middle along a');
   await hand.key('Control+a');
   await hand.click('To the other wall');
-  const nodes = await things(page, (list) => list.length === 6 && list[0]!.plane?.kind === 'floor' && list.at(-1)!.plane?.kind === 'left');
+  await things(page, (list) => list.length === 6 && list[0]!.plane?.kind === 'floor' && list.at(-1)!.plane?.kind === 'left');
   console.log(`a bank of lockers: ${hand.gestures} gestures`);
   expect(hand.gestures).toBeLessThanOrEqual(40);
   await expect(page.locator('chemin-messages')).toHaveCount(0);
-  await page.screenshot({ path: '/tmp/a.png' });
 });
 
 test('steps with rails, three bollards in a row and a lantern on a pole', async ({ page }) => {
@@ -398,5 +219,4 @@ test('steps with rails, three bollards in a row and a lantern on a pole', async 
   console.log(`steps, rails, bollards and a lantern: ${hand.gestures} gestures`);
   expect(hand.gestures).toBeLessThanOrEqual(30);
   await page.keyboard.press('Escape');
-  await page.screenshot({ path: '/tmp/d0.png' });
 });

@@ -1,35 +1,72 @@
 import { expose } from 'comlink';
 import { create } from 'fontkit';
+import { fontFileFault } from '../core/lettering/font-file';
 import type { LaidText } from '../core/lettering/laid-text';
-import { layText, type TextFont } from '../core/lettering/lay-text';
+import { layText, TextError, type TextFont } from '../core/lettering/lay-text';
 import { SHIPPED_FONTS, type FontLettering } from '../core/lettering/lettering';
+
+/** What else is read of a font from outside. */
+interface NamedFont extends TextFont {
+  readonly fullName?: string | null;
+  readonly familyName?: string | null;
+  readonly fonts?: readonly unknown[];
+}
 
 const fonts = new Map<string, Promise<TextFont>>();
 
-/** A font that ships, read once. */
-function shipped(key: string): Promise<TextFont> {
+/** A font that ships, or one of a drawing, read once. */
+function fontOf(key: string, file: Blob | null): Promise<TextFont> {
   let font = fonts.get(key);
   if (!font) {
-    font = read(key);
-    // What could not be fetched is tried anew.
+    font = file ? own(file) : shipped(key);
+    // What could not be had is tried anew.
     font.catch(() => fonts.delete(key));
     fonts.set(key, font);
   }
   return font;
 }
 
-async function read(key: string): Promise<TextFont> {
-  const own = SHIPPED_FONTS.find((font) => font.key === key);
-  if (!own) throw new Error(`There is no font “${key}” here.`);
-  const answer = await fetch(new URL(`/lettering/${own.file}`, self.location.origin));
-  if (!answer.ok) throw new Error(`The font ${own.title} could not be fetched (${answer.status}).`);
+async function shipped(key: string): Promise<TextFont> {
+  const known = SHIPPED_FONTS.find((font) => font.key === key);
+  if (!known) throw new Error(`There is no font “${key}” here.`);
+  const answer = await fetch(new URL(`/lettering/${known.file}`, self.location.origin));
+  if (!answer.ok) throw new Error(`The font ${known.title} could not be fetched (${answer.status}).`);
   return create(new Uint8Array(await answer.arrayBuffer())) as TextFont;
+}
+
+/** A font from outside. @throws Error in words where it is none, or damaged */
+async function own(file: Blob): Promise<NamedFont> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const fault = fontFileFault(bytes);
+  if (fault) throw new Error(fault);
+  let font: NamedFont;
+  try {
+    font = create(bytes) as NamedFont;
+    font.layout('Hx0');
+  } catch {
+    throw new Error('It is damaged: its tables cannot be read.');
+  }
+  if (!(font.unitsPerEm > 0) || font.fonts) throw new Error('It is damaged: it does not say how large its letters are.');
+  return font;
 }
 
 /** Shapes text away from the page. */
 const api = {
-  /** @throws where the font cannot be had */
-  lay: async (lettering: FontLettering): Promise<LaidText> => layText(await shipped(lettering.font), lettering),
+  /** @param file of a font of the drawing's own; null for one that ships. @throws Error in words where the font cannot be had, or not be drawn with */
+  lay: async (lettering: FontLettering, file: Blob | null): Promise<LaidText> => {
+    const font = await fontOf(lettering.font, file);
+    try {
+      return layText(font, lettering);
+    } catch (error) {
+      if (error instanceof TextError) throw error;
+      throw new Error('This font is damaged: its letters cannot be read.');
+    }
+  },
+  /** What a font from outside is called, or an error in words. */
+  check: async (file: Blob): Promise<{ readonly title: string }> => {
+    const font = await own(file);
+    return { title: font.fullName ?? font.familyName ?? '' };
+  },
 };
 
 export type TextWorker = typeof api;

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import Dexie from 'dexie';
-import { commitEdit, documentAt, DOCUMENT_VERSION, emptyDocument, goToStep, presentDocument, startHistory, type History } from '@core';
+import { commitEdit, documentAt, DOCUMENT_VERSION, emptyDocument, goToStep, presentDocument, startHistory, type DocumentNode, type History } from '@core';
 import { CheminDatabase } from './database';
 import { BehindError, DrawingsService } from './drawings.service';
 
@@ -197,6 +197,22 @@ describe('writing that is cut off', () => {
       if (done) expect([document.bitmaps.length, document.artworks.length]).toEqual([2, 1]);
     }
     expect(cut).toBeGreaterThan(4);
+  });
+});
+
+describe('fonts of lettering', () => {
+  it('stay as long as a drawing, its undo or a kept object names them', async () => {
+    const written = (key: string, id: string): DocumentNode => ({ kind: 'group', id, name: id, hidden: false, locked: false, children: [], lettering: { kind: 'font', text: 'A', font: key, cap: 1, letter: 0, word: 0, line: 1, align: 'left' } }); // prettier-ignore
+    const [here, undone, kept, gone] = await Promise.all([1, 2, 3, 4].map((n) => service.bring(Uint8Array.of(n))));
+    let history = commitEdit(startHistory(emptyDocument('one', 'start')), { kind: 'add', nodes: [written(undone!, 'x')], artworks: [] });
+    history = commitEdit(history, { kind: 'change', nodes: [written(here!, 'x')] });
+    await service.save({ history, draft: null, revision: 0, savedSteps: [] });
+    const db = new CheminDatabase();
+    await db.objects.put({ id: 'o', name: 'o', part: JSON.stringify({ nodes: [written(kept!, 'y')] }) });
+    await service.add({ ...emptyDocument('two', 'two'), nodes: [written(gone!, 'z')] });
+    expect(await service.assetsOf(presentDocument(history))).toEqual(new Map([[here, Uint8Array.of(1)]]));
+    await service.erase('two');
+    expect((await db.assets.toCollection().primaryKeys()).sort()).toEqual([here, undone, kept].sort());
   });
 });
 

@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import {
   commitEdit,
   digestOf,
+  fontsNamed,
   noteRight,
   openKept,
   presentDocument,
@@ -151,10 +152,10 @@ export class DrawingsService {
     return stored ? new Blob([stored.bytes as Uint8Array<ArrayBuffer>]) : null;
   }
 
-  /** The bytes of all bitmaps of a document that are there. */
+  /** The bytes of all bitmaps and fonts of a document that are there. */
   async assetsOf(document: CheminDocument): Promise<Assets> {
     const assets = new Map<string, Uint8Array>();
-    for (const { asset } of document.bitmaps) {
+    for (const asset of bytesNamed(document)) {
       const bytes = assets.has(asset) ? null : await this.asset(asset);
       if (bytes) assets.set(asset, bytes);
     }
@@ -212,7 +213,7 @@ export class DrawingsService {
   private async missing(document: CheminDocument, svgs: readonly Assets[]): Promise<readonly StoredAsset[]> {
     const db = await this.storage();
     const wanted = new Map(svgs.flatMap((assets) => [...assets]));
-    const names = new Set([...wanted.keys(), ...document.bitmaps.map(({ asset }) => asset)]);
+    const names = new Set([...wanted.keys(), ...bytesNamed(document)]);
     if (names.size === 0) return [];
     const there = new Set(
       await db.assets
@@ -255,7 +256,7 @@ export class DrawingsService {
   /** Deletes for good what was deleted before. */
   async erase(id: string): Promise<void> {
     const db = await this.storage();
-    await db.transaction('rw', db.drawings, db.steps, db.assets, async () => {
+    await db.transaction('rw', [db.drawings, db.steps, db.assets, db.objects], async () => {
       await db.steps.where('drawing').equals(id).delete();
       await db.drawings.delete(id);
       await this.dropUnused(db);
@@ -271,6 +272,8 @@ export class DrawingsService {
       note(assetsNamed(drawing.base, []));
     });
     await db.steps.each((row) => note(assetsNamed(null, [row.step])));
+    // Objects that are kept by name have no bytes of their own either.
+    await db.objects.each(({ part }) => note(fontsInText(part)));
     await db.assets.bulkDelete((await db.assets.toCollection().primaryKeys()).filter((key) => !used.has(key)));
   }
 
@@ -284,3 +287,9 @@ export class DrawingsService {
     await db.settings.put({ key, value });
   }
 }
+
+/** What a document names among the assets besides its SVGs. */
+const bytesNamed = (document: CheminDocument): readonly string[] => [...document.bitmaps.map(({ asset }) => asset), ...fontsNamed(document.nodes)];
+
+/** The fonts that a part of a drawing names, as it is kept. */
+const fontsInText = (part: string): readonly string[] => [...part.matchAll(/"font":"([0-9a-f]{64})"/g)].map((match) => match[1]!);

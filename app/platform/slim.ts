@@ -1,4 +1,4 @@
-import { namedArtworks, namedBitmap, svgsNamed, toPresentVersion, type Assets, type CheminDocument, type Step } from '@core';
+import { fontsNamed, namedArtworks, namedBitmap, svgsNamed, toPresentVersion, type Assets, type CheminDocument, type Step } from '@core';
 
 /**
  * Drawings and steps as storage keeps them: large artworks by the names of their SVGs, so that saving a drawing writes
@@ -33,7 +33,10 @@ export function assetsNamed(document: CheminDocument | null, steps: readonly Ste
   };
   const ofSteps = steps.flatMap(({ edit }): readonly string[] => {
     const edits = edit?.kind === 'all' ? edit.edits : [edit];
-    return edits.flatMap((single) => (single?.kind === 'add-reference' ? ofBitmap(single.bitmap) : single?.kind === 'add' ? svgsNamed(single) : []));
+    return edits.flatMap((single) => [
+      ...(single && 'nodes' in single ? fontsNamed(single.nodes) : []),
+      ...(single?.kind === 'add-reference' ? ofBitmap(single.bitmap) : single?.kind === 'add' ? svgsNamed(single) : []),
+    ]);
   });
-  return [...(document?.bitmaps ?? []).flatMap(ofBitmap), ...svgsNamed(document), ...ofSteps];
+  return [...(document?.bitmaps ?? []).flatMap(ofBitmap), ...fontsNamed(document?.nodes), ...svgsNamed(document), ...ofSteps];
 }

@@ -9,7 +9,10 @@ import { newId } from '../platform/ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
 import { ProjectsService } from '../platform/projects.service';
+import { TextService } from '../platform/text.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
+
+const FONT_FILES = /\.(ttf|otf|woff2?)$/i;
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
 @Injectable({ providedIn: 'root' })
@@ -22,6 +25,7 @@ export class ImportsService {
   private readonly svg = inject(SvgReaderService);
   private readonly projects = inject(ProjectsService);
   private readonly references = inject(ReferencesService);
+  private readonly texts = inject(TextService);
 
   async openProject(): Promise<void> {
     const file = await chooseFile('.chemin,application/json');
@@ -40,6 +44,7 @@ export class ImportsService {
       // While tracing, every picture is one to look at; elsewhere SVG is artwork.
       if (picture && (!svg || this.view.tool() === 'trace')) await this.references.take(file);
       else if (svg) await this.takeArtwork(file);
+      else if (FONT_FILES.test(file.name)) await this.takeFont(file);
       else await this.takeProject(file);
     }
   }
@@ -71,6 +76,15 @@ export class ImportsService {
       `“${file.name}” was added`,
       read.notes.length ? read.notes.map(placed) : ['Press a face to place it there.'],
     );
+  }
+
+  private async takeFont(file: File): Promise<void> {
+    try {
+      const { title } = await this.texts.bring(file);
+      this.messages.say('good', `The font “${title}” was brought in`, ['Lettering in Build can be written in it.']);
+    } catch (error) {
+      this.messages.say('bad', `“${file.name}” was not brought in`, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);
+    }
   }
 
   private refuse(title: string, problems: readonly Problem[], rest: string): void {

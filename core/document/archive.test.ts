@@ -2,11 +2,12 @@ import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { landing } from '@demo';
 import { digestOf } from '../math/digest';
+import { fontBytes } from '../testing/fonts';
 import { randomFrom } from '../testing/random';
 import { readArchive, writeArchive } from './archive';
 import { writeProject } from './read';
 import { flattenTree } from './tree';
-import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type Reference } from './types';
+import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type GroupNode, type Reference } from './types';
 
 const random = randomFrom(2);
 const noise = (size: number): Uint8Array => Uint8Array.from({ length: size }, () => Math.floor(random() * 256));
@@ -50,6 +51,25 @@ describe('project files as archives', () => {
     if (!read.ok) throw new Error(read.problems[0]!.message);
     expect(read.value.document).toEqual(same);
     expect(new Map(read.value.assets)).toEqual(assets);
+  });
+
+  it('hold the fonts of lettering, and say which are missing', async () => {
+    const bytes = fontBytes('pacifico/files/pacifico-latin-400-normal.woff2');
+    const font = await digestOf(bytes);
+    const lettering = { kind: 'font', text: 'A', font, title: 'Own', cap: 1, letter: 0, word: 0, line: 1, align: 'left' } as const;
+    const group: GroupNode = { kind: 'group', id: 't', name: 't', hidden: false, locked: false, children: [], lettering };
+    const document: CheminDocument = {
+      ...emptyDocument('d', 'd'),
+      nodes: [{ kind: 'group', id: 'g', name: 'g', hidden: false, locked: false, children: [group] }],
+    };
+    const packed = await writeArchive(document, new Map([[font, bytes]]));
+    expect(Object.keys(unzipSync(packed))).toContain(`assets/${font}.woff2`);
+    const read = await readArchive(packed);
+    if (!read.ok) throw new Error(read.problems[0]!.message);
+    expect([read.value.document, read.notes]).toEqual([document, []]);
+    expect(new Map(read.value.assets)).toEqual(new Map([[font, bytes]]));
+    const without = await readArchive(await writeArchive(document, new Map()));
+    expect(without.ok && without.notes[0]!.message).toContain('A font is named, but not there');
   });
 
   it('hold large artworks as files of their own, and are small', async () => {

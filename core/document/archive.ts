@@ -1,9 +1,11 @@
 import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
+import { fontEnding } from '../lettering/font-file';
 import { bytesOf, digestOf } from '../math/digest';
 import { refuse, type Checked, type Problem } from '../math/errors';
 import { readProject, writeProject } from './read';
 import { namedArtworks, type Assets } from './named-artworks';
 import type { CheminDocument } from './types';
+import { fontsNamed } from './named-fonts';
 import { readZip } from './zip';
 
 /** A document with the bytes that it names. */
@@ -14,13 +16,13 @@ export interface Packed {
 
 /** The name of the drawing in a project's archive, and the form of the names of its assets. */
 const DRAWING = 'drawing.json';
-const ASSET = /^assets\/([0-9a-f]{32}(?:[0-9a-f]{32})?)\.(png|jpg|webp|svg)$/;
+const ASSET = /^assets\/([0-9a-f]{32}(?:[0-9a-f]{32})?)\.(png|jpg|webp|svg|ttf|otf|woff|woff2)$/;
 const ENDINGS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' } as const;
 
 /**
  * A document as a project file: a ZIP archive of `drawing.json` and `assets/…`, documented in docs/file-format.md. Bytes
  * that are pictures already are stored as they are.
- * @param assets the bytes of its bitmaps; those that are missing are left out
+ * @param assets the bytes of its bitmaps and fonts; those that are missing are left out
  */
 export async function writeArchive(document: CheminDocument, assets: Assets): Promise<Uint8Array> {
   const named = await namedArtworks(document.artworks);
@@ -29,6 +31,11 @@ export async function writeArchive(document: CheminDocument, assets: Assets): Pr
   for (const { asset, type } of document.bitmaps) {
     const bytes = assets.get(asset);
     if (bytes) files[`assets/${asset}.${ENDINGS[type]}`] = [bytes, { level: 0 }];
+  }
+  for (const hash of fontsNamed(document.nodes)) {
+    const bytes = assets.get(hash);
+    const ending = bytes && fontEnding(bytes);
+    if (ending) files[`assets/${hash}.${ending}`] = [bytes, { level: ending === 'ttf' || ending === 'otf' ? 6 : 0 }];
   }
   return zipSync(files);
 }
@@ -48,7 +55,7 @@ export async function readArchive(bytes: Uint8Array): Promise<Checked<Packed>> {
   for (const [name, content] of read.value) {
     const hash = ASSET.exec(name)?.[1];
     if (!hash) continue;
-    if (!(await digestOf(content)).startsWith(hash)) return refuse('damaged-asset', name, 'A picture in the archive is damaged: it is not what its name says.');
+    if (!(await digestOf(content)).startsWith(hash)) return refuse('damaged-asset', name, 'A file in the archive is damaged: it is not what its name says.');
     assets.set(hash, content);
   }
   return readText(drawing, assets);
@@ -65,8 +72,16 @@ async function readText(bytes: Uint8Array, assets: Assets = new Map()): Promise<
   const missing = read.value.bitmaps.flatMap(({ asset }, i): readonly Problem[] =>
     found.has(asset) ? [] : [{ code: 'no-asset', path: `bitmaps[${i}]`, message: 'A picture is named, but not there; its frame alone is shown.' }],
   );
-  const named = new Set(read.value.bitmaps.map(({ asset }) => asset));
-  return { ok: true, value: { document: read.value, assets: new Map([...found].filter(([hash]) => named.has(hash))) }, notes: [...read.notes, ...missing] };
+  const fonts = fontsNamed(read.value.nodes);
+  const noFont: readonly Problem[] = fonts.some((hash) => !found.has(hash))
+    ? [{ code: 'no-asset', path: 'nodes', message: 'A font is named, but not there; its text can be seen, but not written anew in it.' }]
+    : [];
+  const named = new Set([...read.value.bitmaps.map(({ asset }) => asset), ...fonts]);
+  return {
+    ok: true,
+    value: { document: read.value, assets: new Map([...found].filter(([hash]) => named.has(hash))) },
+    notes: [...read.notes, ...missing, ...noFont],
+  };
 }
 
 /** Bitmaps of formats 2 and 3, whose bytes are in the text, taken out of it and named by their hash. */

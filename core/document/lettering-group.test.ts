@@ -3,7 +3,7 @@ import { surfaceNamed } from '../geometry/body';
 import type { Ruled } from '../geometry/ruled';
 import { layCells } from '../lettering/cell-letters';
 import type { CellLettering } from '../lettering/lettering';
-import { roundStart } from '../lettering/round-line';
+import { roundStart } from './round-line';
 import { dotWorld, subtractWorld } from '../math/points';
 import { applyEdit } from './edits';
 import { frameOfLettering, letterFrame, letteringGroup, type LetterLook } from './lettering-group';

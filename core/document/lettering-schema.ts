@@ -44,6 +44,13 @@ const positive = cells.refine((n) => n > 0, 'a measure of letters is more than 0
 
 /** What letters are drawn by, and where they were drawn. */
 export const letteringSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('font'), ...anyLettering, font: z.string().min(1).max(120), cap: positive, word: cells }),
+  z.strictObject({
+    kind: z.literal('font'),
+    ...anyLettering,
+    font: z.string().min(1).max(120),
+    title: z.string().max(200).exactOptional(),
+    cap: positive,
+    word: cells,
+  }),
   z.strictObject({ kind: z.literal('cells'), ...anyLettering, stem: positive, width: positive, height: positive, corner: z.enum(CELL_CORNERS) }),
 ]);

@@ -6,7 +6,7 @@ import { ellipseOutline, arcOutline } from '../shape/forms';
 import { outlineBox } from '../shape/transform';
 import { layCells } from './cell-letters';
 import { seatOn, textLineFrom, turnedLine, type RoundLine } from './baseline';
-import { roundStart } from './round-line';
+import { roundStart } from '../document/round-line';
 import type { CellLettering } from './lettering';
 
 const cells = (text: string, more: Partial<CellLettering>): CellLettering => ({ kind: 'cells', text, stem: 0.2, width: 1, height: 1, corner: 'square', letter: 0, line: 2, align: 'left', ...more }); // prettier-ignore

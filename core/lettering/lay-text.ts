@@ -27,11 +27,22 @@ interface InLine {
   readonly advance: number;
 }
 
-/** Text shaped by a font and laid out: letters with their outlines in cells, the first baseline starting at the origin. */
+/** Why a text cannot be drawn, in words for who writes it. */
+export class TextError extends Error {}
+
+/** Most points of one letter, and of a whole text: what is more can be typed, but not drawn with. */
+export const MOST_LETTER_POINTS = 10_000;
+const MOST_TEXT_POINTS = 1_000_000;
+
+/**
+ * Text shaped by a font and laid out: letters with their outlines in cells, the first baseline starting at the origin.
+ * @throws TextError where a letter, or all of them, have more points than can be drawn with
+ */
 export function layText(font: TextFont, lettering: FontLettering): LaidText {
   const k = lettering.cap / (font.capHeight > 0 ? font.capHeight : 0.7 * font.unitsPerEm);
   const missing = new Set<string>();
   const letters: LaidLetter[] = [];
+  let points = 0;
   lettering.text.split('\n').forEach((text, row) => {
     const line: InLine[] = [];
     let at = 0;
@@ -46,10 +57,15 @@ export function layText(font: TextFont, lettering: FontLettering): LaidText {
     });
     const start = startOf(at - (line.length > 0 ? lettering.letter : 0), lettering);
     for (const { glyph, at: x, up, advance } of line) {
+      const letter = String.fromCodePoint(...glyph.codePoints);
       const width = advance - lettering.letter;
       const place = placeOf(lettering, start + x, row, width);
+      const commands = glyph.path.commands.length;
+      points += commands;
+      if (commands > MOST_LETTER_POINTS) throw new TextError(`“${letter}” has ${commands.toLocaleString('en')} points in this font; a letter has at most ${MOST_LETTER_POINTS.toLocaleString('en')}.`); // prettier-ignore
+      if (points > MOST_TEXT_POINTS) throw new TextError(`This text has more than ${MOST_TEXT_POINTS.toLocaleString('en')} points in this font.`);
       const outlines = glyph.id === 0 ? [] : glyphOutlines(glyph.path.commands, (gx, gy) => place(gx * k, gy * k + up));
-      if (outlines.length > 0) letters.push({ text: String.fromCodePoint(...glyph.codePoints), outlines, ...seatOf(lettering, start + x, row, width) });
+      if (outlines.length > 0) letters.push({ text: letter, outlines, ...seatOf(lettering, start + x, row, width) });
     }
   });
   return { letters, missing: [...missing] };

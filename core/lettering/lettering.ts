@@ -31,6 +31,8 @@ export interface FontLettering extends AnyLettering {
   readonly kind: 'font';
   /** A font that ships, by its key, or one of the drawing by the hash of its bytes. */
   readonly font: string;
+  /** What a font of the drawing's own is called. */
+  readonly title?: string;
   /** Height of capitals in cells. */
   readonly cap: number;
   /** Cells between words besides the font's own space. */

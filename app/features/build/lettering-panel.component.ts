@@ -4,7 +4,9 @@ import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import {
   END,
+  FONT_ENDINGS,
   exactCells,
+  isOwnFont,
   meanColour,
   outlineSegments,
   readColour,
@@ -13,6 +15,7 @@ import {
   SHIPPED_FONTS,
   sideName,
   turnedLine,
+  type FontLettering,
   type Lettering,
   type Paint,
   type ShapeNode,
@@ -21,6 +24,9 @@ import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import { chooseFile } from '../../platform/files';
+import { MessageStore } from '../../platform/messages.store';
+import { TextService } from '../../platform/text.service';
 import { BuildSettingsStore } from './build.settings';
 import { LetteringStore, onNoLine } from './lettering.store';
 
@@ -64,10 +70,18 @@ export class LetteringPanelComponent {
   private readonly documents = inject(DocumentStore);
   private readonly settings = inject(BuildSettingsStore);
   private readonly view = inject(ViewStore);
+  private readonly texts = inject(TextService);
+  private readonly messages = inject(MessageStore);
   private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('text');
 
   protected readonly read = readColour;
-  protected readonly fonts = SHIPPED_FONTS.map(({ key, title, character }) => ({ key, title: `${title}, ${character}` }));
+  /** The fonts that ship, those brought in, and the one that the text is written in. */
+  protected readonly fonts = computed(() => {
+    const recipe = this.recipe();
+    const named = recipe.kind === 'font' && isOwnFont(recipe.font) ? [{ key: recipe.font, title: recipe.title ?? 'imported' }] : [];
+    const own = [...this.texts.fonts(), ...named].filter(({ key }, i, all) => all.findIndex((font) => font.key === key) === i);
+    return [...SHIPPED_FONTS.map(({ key, title, character }) => ({ key, title: `${title}, ${character}` })), ...own];
+  });
   protected readonly corners = [
     { key: 'square', title: 'Square' },
     { key: 'cut', title: 'Cut' },
@@ -154,6 +168,26 @@ export class LetteringPanelComponent {
       kind === 'font' ? { ...next, kind, font: { ...next.font, ...part } } : { ...next, kind, cells: { ...next.cells, ...part } },
     );
     this.redraw(() => ({ ...from(this.recipe()), ...part }) as Lettering);
+  }
+
+  protected setFont(font: string): void {
+    const title = this.texts.fonts().find(({ key }) => key === font)?.title;
+    this.store.next.update(({ font: { title: _, ...rest }, ...next }) => ({ ...next, font: rest }));
+    this.set({ font, ...(title !== undefined && { title }) }, (recipe) => {
+      const { title: _, ...rest } = plain(recipe) as FontLettering;
+      return rest;
+    });
+  }
+
+  /** Asks for a font's file, and writes in it. */
+  protected async importFont(): Promise<void> {
+    const file = await chooseFile(FONT_ENDINGS.map((ending) => `.${ending}`).join(','));
+    if (!file) return;
+    try {
+      this.setFont((await this.texts.bring(file)).key);
+    } catch (error) {
+      this.messages.say('bad', `“${file.name}” was not imported`, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);
+    }
   }
 
   /** What the text stands on. */

@@ -5,7 +5,7 @@ import { readingDirections, worldFromPlane, type Plane } from '../projection/pla
 import { pointsOfSegments } from '../shape/from-segments';
 import { pointAt, type Segment } from '../shape/segments';
 import { lineWalk } from '../shape/walk';
-import type { RoundLine } from './baseline';
+import type { RoundLine } from '../lettering/baseline';
 
 /** Where text begins on a round side: around it, or, where it is read along the side's straight lines, on the plane that touches it. */
 export type RoundStart = { readonly kind: 'round'; readonly round: RoundLine } | { readonly kind: 'plane'; readonly plane: Plane };
