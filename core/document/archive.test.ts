@@ -2,12 +2,13 @@ import { readFileSync } from 'node:fs';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { landing } from '@demo';
 import { digestOf } from '../math/digest';
-import { fontBytes } from '../testing/fonts';
 import { randomFrom } from '../testing/random';
 import { readArchive, writeArchive } from './archive';
 import { writeProject } from './read';
 import { flattenTree } from './tree';
 import { DOCUMENT_VERSION, emptyDocument, type Bitmap, type CheminDocument, type GroupNode, type Reference } from './types';
+
+const fontBytes = (name: string): Uint8Array => new Uint8Array(readFileSync(`node_modules/@fontsource/${name}`));
 
 const random = randomFrom(2);
 const noise = (size: number): Uint8Array => Uint8Array.from({ length: size }, () => Math.floor(random() * 256));

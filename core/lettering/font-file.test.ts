@@ -1,9 +1,12 @@
+import { readFileSync } from 'node:fs';
 import * as fontkit from 'fontkit';
-import { fontBytes, unpacked } from '../testing/fonts';
+import { unpacked } from '../testing/fonts';
 import { outlineBox } from '../shape/transform';
 import { fontEnding, fontFileFault, MOST_FONT_BYTES } from './font-file';
 import { layText, MOST_LETTER_POINTS, type TextFont } from './lay-text';
 import type { FontLettering } from './lettering';
+
+const fontBytes = (name: string): Uint8Array => new Uint8Array(readFileSync(`node_modules/@fontsource/${name}`));
 
 const woff = fontBytes('hanken-grotesk/files/hanken-grotesk-latin-600-normal.woff');
 const woff2 = fontBytes('hanken-grotesk/files/hanken-grotesk-latin-600-normal.woff2');

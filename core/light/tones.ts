@@ -6,6 +6,7 @@ useMode(modeRgb);
 useMode(modeLrgb);
 useMode(modeOklch);
 const toOklch = converter('oklch');
+const toRgb = converter('rgb');
 
 /** A tone of the ramp: what it does to a base colour in OKLCH (CSS Color 4). */
 export interface Tone {
@@ -49,15 +50,29 @@ export function toneAt(ramp: Ramp, exposed: number): Tone {
   return { lightness: mix(from.lightness, to.lightness), chroma: mix(from.chroma, to.chroma) };
 }
 
+/** A colour in a tone: as it is written, and its exact channels from 0 to 255. */
+export interface Toned {
+  readonly colour: string;
+  readonly rgb: readonly [number, number, number];
+}
+
 /**
  * A base colour in a tone, as `#rrggbb`; lightness is kept within 0 to 1, and chroma is lowered until the colour
  * can be shown in sRGB. A text that is no CSS colour comes back as it is.
  */
 export function tonedColour(base: string, tone: Tone): string {
+  return toned(base, tone).colour;
+}
+
+/** The same with its exact channels; those of a text that is no colour are a middle grey's. */
+export function toned(base: string, tone: Tone): Toned {
   const colour = toOklch(parse(base));
-  if (!colour) return base;
-  const toned: Oklch = { ...colour, l: Math.max(0, Math.min(1, colour.l + tone.lightness)), c: Math.max(0, colour.c * tone.chroma) };
-  return formatHex(clampChroma(toned, 'oklch')) ?? base;
+  if (!colour) return { colour: base, rgb: [128, 128, 128] };
+  const there: Oklch = { ...colour, l: Math.max(0, Math.min(1, colour.l + tone.lightness)), c: Math.max(0, colour.c * tone.chroma) };
+  const shown = clampChroma(there, 'oklch');
+  const { r, g, b } = toRgb(shown);
+  const channel = (n: number): number => 255 * Math.max(0, Math.min(1, n));
+  return { colour: formatHex(shown) ?? base, rgb: [channel(r), channel(g), channel(b)] };
 }
 
 /** The colour of a face with this outward normal. */

@@ -6,7 +6,7 @@ import { isDrawnEnd } from '../geometry/names';
 import type { Ruled } from '../geometry/ruled';
 import type { Sphere } from '../geometry/sphere';
 import { surfaceWord } from '../geometry/words';
-import { faceColour, sunDirection, toneAt, tonedColour } from '../light/tones';
+import { faceColour, sunDirection, toneAt, toned, type Toned } from '../light/tones';
 import type { Mat33 } from '../math/matrix';
 import { dotWorld, type WorldPoint } from '../math/points';
 import { inkOf } from './inks';
@@ -25,7 +25,7 @@ import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { cutThrough } from './through';
 import { paintPlacement } from './painted-placement';
 import { groupByNode, withLines, lookOf, normalKey, PaintedSurface, seam, sideLine, type Painted, type Visible } from './painted';
-import { roundFill, tonedFrom, type Toned } from './round-tones';
+import { roundFill } from './round-tones';
 import { sphereFill } from './sphere-tones';
 import { stageFrom, type Stage } from './stage';
 
@@ -206,7 +206,7 @@ export class PictureMaker {
     if (!bySteps) this.roundTones.set(base, (bySteps = new Map()));
     const step = Math.round(Math.max(-1, Math.min(1, cosine)) * EXPOSURES);
     let tone = bySteps.get(step);
-    if (tone === undefined) bySteps.set(step, (tone = tonedFrom(tonedColour(base, toneAt(light.ramp, step / EXPOSURES)))));
+    if (tone === undefined) bySteps.set(step, (tone = toned(base, toneAt(light.ramp, step / EXPOSURES))));
     return tone;
   }
 

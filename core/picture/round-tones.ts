@@ -1,34 +1,25 @@
 import { flatInk, type GradientStop, type Ink, type Mark } from '../artwork/marks';
 import { ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
 import { IDENTITY } from '../math/matrix';
+import type { Toned } from '../light/tones';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
 import { ruledPath, type Stretch } from '../visibility/stretches';
 import { FOUND_PARAMETER } from '../math/tolerances';
 
-/** Steps of 1/255 by which a colour between two stops may miss the true tone, and by which neighbouring strips may differ. */
-export const TONE_STEP = 1;
-/** Most halvings of a stretch between two stops. */
-const HALVINGS = 6;
+/** Steps of 255 by which a colour between two stops may miss the true tone, before both are written in whole steps. */
+const MISS = 0.25;
+/** Steps of 255 by which the tone of a strip, which is that of its middle, may miss those at its sides. */
+export const STRIP_MISS = 0.5;
+/** Halvings of a stretch between two stops, or of one into strips, at least and at most. */
+const HALVINGS = [2, 8] as const;
 /** Distance in mm by which generators may fail to run parallel on the sheet and still count as doing so. */
 const PARALLEL = 1e-6;
 
-/** A tone, `#rrggbb`, and its channels from 0 to 255. */
-export interface Toned {
-  readonly colour: string;
-  readonly rgb: readonly [number, number, number];
-}
-
-/** A tone by its text. */
-export function tonedFrom(colour: string): Toned {
-  const value = parseInt(colour.slice(1), 16);
-  return { colour, rgb: [value >> 16, (value >> 8) & 255, value & 255] };
-}
-
 type Tone = (normal: WorldPoint) => Toned;
 
-const GREY = tonedFrom('#808080');
+const GREY: Toned = { colour: '#808080', rgb: [128, 128, 128] };
 
 /** A tone at a parameter of the directrix. */
 interface Stop {
@@ -38,8 +29,9 @@ interface Stop {
 
 /**
  * How a stretch of a round surface is filled. Where its generators are parallel on the sheet, one gradient across them
- * has every tone to 1/255. Where they meet in a point (cones, and cylinders in perspective), strips that each reach to
- * the far end lie one over the other, so that no seam is seen between them, with the same tones.
+ * has every tone. Where they meet in a point (cones, and cylinders in perspective), strips that each reach below the
+ * next lie one over the other, so that no seam is seen between them. Either way a tone is right to half a step of 255,
+ * and to a whole one once it is written.
  * @param path of the whole stretch
  * @param seam closes the hair line to the neighbours, by the ink
  */
@@ -93,20 +85,26 @@ function acrossGenerators(projection: EyeMatrix, ruled: Ruled, { from, to }: Str
   };
 }
 
-/** Stops between which the straight mixture of two colours stays within a step of the true tone. */
+/** Stops between which the straight mixture of two colours keeps to the true tone. */
 function stopsBetween({ from, to }: Stretch, colourAt: (s: number) => Toned, place: (s: number) => SheetPoint): readonly Stop[] {
   const stops: Stop[] = [{ s: from, toned: colourAt(from) }];
   const run = (start: Stop, end: Stop, halvings: number): void => {
-    const middle = { s: (start.s + end.s) / 2, toned: colourAt((start.s + end.s) / 2) };
-    const [p, m, q] = [place(start.s), place(middle.s), place(end.s)];
+    const [p, q] = [place(start.s), place(end.s)];
     const whole = Math.hypot(q.x - p.x, q.y - p.y);
-    const share = whole === 0 ? 0.5 : Math.hypot(m.x - p.x, m.y - p.y) / whole;
-    if (halvings > 0 && (halvings > HALVINGS - 2 || missOf(start.toned, middle.toned, end.toned, share) > TONE_STEP)) {
-      run(start, middle, halvings - 1);
-      run(middle, end, halvings - 1);
+    const misses = (share: number): boolean => {
+      const s = start.s + (end.s - start.s) * share;
+      const at = place(s);
+      const way = whole === 0 ? share : Math.hypot(at.x - p.x, at.y - p.y) / whole;
+      return missOf(start.toned, colourAt(s), end.toned, way) > MISS;
+    };
+    if (halvings < HALVINGS[1] && (halvings < HALVINGS[0] || misses(0.5) || misses(0.25) || misses(0.75))) {
+      const s = (start.s + end.s) / 2;
+      const middle = { s, toned: colourAt(s) };
+      run(start, middle, halvings + 1);
+      run(middle, end, halvings + 1);
     } else stops.push(end);
   };
-  run(stops[0]!, { s: to, toned: colourAt(to) }, HALVINGS);
+  run(stops[0]!, { s: to, toned: colourAt(to) }, 0);
   return stops;
 }
 
@@ -124,21 +122,26 @@ export function differenceOf(p: Toned, q: Toned): number {
 function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => Toned): readonly Mark[] {
   const bounds: number[] = [stretch.from];
   const cut = (from: number, to: number, halvings: number): void => {
-    const [p, q] = [colourAt(from), colourAt(to)];
-    if (halvings > 0 && (halvings > HALVINGS - 2 || differenceOf(p, q) > 2 * TONE_STEP)) {
-      cut(from, (from + to) / 2, halvings - 1);
-      cut((from + to) / 2, to, halvings - 1);
+    const middle = (from + to) / 2;
+    const [p, m, q] = [colourAt(from), colourAt(middle), colourAt(to)];
+    if (halvings < HALVINGS[1] && (halvings < HALVINGS[0] || Math.max(differenceOf(p, m), differenceOf(m, q)) > STRIP_MISS)) {
+      cut(from, middle, halvings + 1);
+      cut(middle, to, halvings + 1);
     } else bounds.push(to);
   };
-  cut(stretch.from, stretch.to, HALVINGS);
+  cut(stretch.from, stretch.to, 0);
   const marks: Mark[] = [];
   let last = '';
   for (let i = 0; i + 1 < bounds.length; i++) {
     const { colour } = colourAt((bounds[i]! + bounds[i + 1]!) / 2);
     if (colour === last) continue;
     last = colour;
-    const rest = i === 0 ? path : ruledPath(projection, { ...ruled, closed: false }, { from: bounds[i]!, to: stretch.to });
-    if (rest) marks.push({ kind: 'path', path: rest, fill: flatInk(colour), rule: 'evenodd', line: null });
+    // As far as the strip after the next of its own colour, which is laid over it.
+    let end = i + 1;
+    while (end + 1 < bounds.length && colourAt((bounds[end]! + bounds[end + 1]!) / 2).colour === colour) end++;
+    const to = bounds[Math.min(end + 1, bounds.length - 1)]!;
+    const strip = i === 0 ? path : ruledPath(projection, { ...ruled, closed: false }, { from: bounds[i]!, to });
+    if (strip) marks.push({ kind: 'path', path: strip, fill: flatInk(colour), rule: 'evenodd', line: null });
   }
   return marks;
 }

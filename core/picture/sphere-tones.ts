@@ -1,10 +1,12 @@
 import { flatInk, type Mark } from '../artwork/marks';
 import type { Sphere } from '../geometry/sphere';
+import type { Toned } from '../light/tones';
 import type { WorldPoint } from '../math/points';
 import type { EyeMatrix } from '../projection/projection';
+import { CURVE_ERROR } from '../shape/draw-segments';
 import type { Path } from '../shape/path';
 import { spherePath } from '../visibility/sphere-view';
-import { differenceOf, TONE_STEP, type Toned } from './round-tones';
+import { differenceOf, STRIP_MISS } from './round-tones';
 
 /** Halvings of the way from what is turned from the light to what faces it, at least and at most. */
 const HALVINGS = [3, 8] as const;
@@ -12,7 +14,7 @@ const HALVINGS = [3, 8] as const;
 /**
  * How what is seen of a sphere is filled. Places of one tone lie on circles about the light's direction: the darkest
  * tone fills all, and on it lie ever smaller caps of ever lighter tones, each bounded by exact conics, so that no seam
- * is seen between them. Tones are right to 1/255.
+ * is seen between them. Tones are right to half a step of 255, before they are written in whole steps.
  * @param path of all that is seen
  * @param light unit direction to the light
  * @param tone by the cosine between the normal and the light
@@ -21,7 +23,10 @@ export function sphereFill(projection: EyeMatrix, sphere: Sphere, path: Path, li
   const bounds: number[] = [-1];
   const cut = (from: number, to: number, halvings: number): void => {
     const middle = (from + to) / 2;
-    if (halvings < HALVINGS[1] && (halvings < HALVINGS[0] || differenceOf(tone(from), tone(to)) > 2 * TONE_STEP)) {
+    if (
+      halvings < HALVINGS[1] &&
+      (halvings < HALVINGS[0] || Math.max(differenceOf(tone(from), tone(middle)), differenceOf(tone(middle), tone(to))) > STRIP_MISS)
+    ) {
       cut(from, middle, halvings + 1);
       cut(middle, to, halvings + 1);
     } else bounds.push(to);
@@ -33,7 +38,7 @@ export function sphereFill(projection: EyeMatrix, sphere: Sphere, path: Path, li
   for (let i = 1; i + 1 < bounds.length; i++) {
     const colour = toneOf(i);
     if (colour === last) continue;
-    const rest = spherePath(projection, sphere, { axis: light, low: bounds[i]! });
+    const rest = spherePath(projection, sphere, { axis: light, low: bounds[i]! }, CURVE_ERROR);
     // Nothing is seen of the lighter caps where nothing is seen of a larger one.
     if (rest?.coords.length === 0) break;
     if (!rest) continue;

@@ -7,6 +7,11 @@ import { outlineSegments, type ConicSegment, type Segment } from './segments';
 export const CURVE_ERROR = 0.01 * (25.4 / 96);
 /** Most halvings of one piece of a conic or curve. */
 const MAX_HALVINGS = 8;
+/**
+ * The same for conics, of which each halving leaves a sixty-fourth: less than a millionth of a cell, so that round things
+ * are true at any zoom and where their surfaces meet.
+ */
+export const CONIC_ERROR = 4e-6;
 
 /** A homogeneous point of the sheet. */
 type Homogeneous = readonly [number, number, number];
@@ -15,8 +20,9 @@ type Homogeneous = readonly [number, number, number];
  * The path that a boundary is drawn as: straight edges exactly, conics and curves as few cubics as keep to them within
  * a distance. Conics are carried through the homography as they are, for a conic's projection is a conic with other
  * weights, and only then turned into cubics. Null where a part comes nearer than `near`.
+ * @param error largest distance in sheet units from the true curve; null for what each kind of curve has by itself
  */
-export function drawSegments(segments: readonly Segment[], closed: boolean, h: Mat33, near: number, error = CURVE_ERROR): Path | null {
+export function drawSegments(segments: readonly Segment[], closed: boolean, h: Mat33, near: number, error: number | null = null): Path | null {
   const first = segments[0];
   const start = first && lift(h, first.from.u, first.from.v);
   if (!first || !start || !(start[2] > near)) return null;
@@ -34,7 +40,8 @@ export function drawSegments(segments: readonly Segment[], closed: boolean, h: M
       continue;
     }
     const before = coords.length;
-    const whole = segment.kind === 'conic' ? conicCubics(segment, h, near, error, coords) : rationalCubics(segment, h, near, error, coords);
+    const whole =
+      segment.kind === 'conic' ? conicCubics(segment, h, near, error ?? CONIC_ERROR, coords) : rationalCubics(segment, h, near, error ?? CURVE_ERROR, coords);
     if (!whole) return null;
     verbs += 'C'.repeat((coords.length - before) / 6);
   }

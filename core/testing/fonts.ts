@@ -1,9 +1,4 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { inflateSync } from 'node:zlib';
-
-/** The bytes of a file of a font that ships. */
-export const fontBytes = (name: string): Uint8Array => new Uint8Array(readFileSync(join('node_modules/@fontsource', name)));
+import { unzlibSync } from 'fflate';
 
 /** A WOFF font as the TTF or OTF that it was packed from (WOFF 1, 5). */
 export function unpacked(woff: Uint8Array): Uint8Array {
@@ -13,7 +8,7 @@ export function unpacked(woff: Uint8Array): Uint8Array {
     const at = 44 + 20 * i;
     const [offset, packed, length] = [view.getUint32(at + 4), view.getUint32(at + 8), view.getUint32(at + 12)];
     const bytes = woff.subarray(offset, offset + packed);
-    return { head: woff.subarray(at, at + 4), sum: view.getUint32(at + 16), bytes: packed < length ? new Uint8Array(inflateSync(bytes)) : bytes };
+    return { head: woff.subarray(at, at + 4), sum: view.getUint32(at + 16), bytes: packed < length ? unzlibSync(bytes) : bytes };
   });
   const starts: number[] = [];
   let end = 12 + 16 * count;

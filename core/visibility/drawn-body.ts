@@ -109,7 +109,11 @@ export class DrawnSurface {
   /** The same with facets so close to the true surface that cuts along them are seen as they are. */
   get finer(): DrawnSurface {
     if (this.room === 0) return this;
-    return (this.fine ??= finerSurface(this));
+    if (!this.fine) {
+      this.fine = finerSurface(this);
+      this.fine.fine = this.fine;
+    }
+    return this.fine;
   }
 
   private get isOneFacet(): boolean {
@@ -125,26 +129,26 @@ export class DrawnSurface {
   private makeAreas(): readonly Area[] {
     if (this.isOneFacet) return this.facets;
     const { path } = this;
-    if (this.inPieces) return this.facets;
+    if (this.inPieces) return this.finer.facets;
     return this.wire ? flattenPath(path, CORNERS).map((polygon) => ({ polygon })) : areasOf(path);
   }
 
   private make(): Path {
     const { projection } = this.view.sight;
-    const { surface, wire, facets } = this;
+    const { surface, wire } = this;
     if (wire) {
       const curved = wire.segments.some((segment) => segment.kind !== 'line');
       const exact = curved ? drawSegments(wire.segments, wire.closed, sheetFromFrame(projection, wire.frame), projection.near) : null;
       return exact ?? polylinePath(this.line);
     }
-    if (!surface || this.isOneFacet) return polygonPath(facets[0]?.polygon ?? []);
+    if (!surface || this.isOneFacet) return polygonPath(this.facets[0]?.polygon ?? []);
     const { form } = surface;
     if (form.kind !== 'flat') {
       const exact = this.roundPath(projection, form, surface);
       if (exact) return exact;
       // A part of it lies before the near plane: its facets are clipped there.
       this.inPieces = true;
-      return joinPaths(facets.map((facet) => polygonPath(facet.polygon)));
+      return joinPaths(this.finer.facets.map((facet) => polygonPath(facet.polygon)));
     }
     const map = sheetFromFrame(projection, form.frame);
     const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));

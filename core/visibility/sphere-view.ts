@@ -24,20 +24,21 @@ export function seenCap({ eye: [a, b, h, w] }: EyeMatrix, { centre, radius, holl
 /**
  * The exact path of what an eye sees of a sphere, or of what of that lies in a further cap: conics throughout. Null
  * where a part lies before the near plane, an empty path where there is nothing.
+ * @param error as in `drawSegments`
  */
-export function spherePath(projection: EyeMatrix, sphere: Sphere, cap: Cap = sphere): Path | null {
+export function spherePath(projection: EyeMatrix, sphere: Sphere, cap: Cap = sphere, error: number | null = null): Path | null {
   const seen = seenCap(projection, sphere);
   const rings = seen && commonCap(sphere, seen, cap);
   if (!rings) return { verbs: '', coords: [] };
-  const paths = rings.map((ring) => ringPath(projection, ring));
+  const paths = rings.map((ring) => ringPath(projection, ring, error));
   return paths.every((path) => path !== null) ? joinPaths(paths) : null;
 }
 
-function ringPath(projection: EyeMatrix, ring: readonly Arc[]): Path | null {
+function ringPath(projection: EyeMatrix, ring: readonly Arc[], error: number | null): Path | null {
   let verbs = '';
   const coords: number[] = [];
   for (const { frame, segments, closed } of ring) {
-    const path = drawSegments(segments, closed, sheetFromFrame(projection, frame), projection.near);
+    const path = drawSegments(segments, closed, sheetFromFrame(projection, frame), projection.near, error);
     if (!path) return null;
     if (closed) return path;
     // Each piece begins where the one before it ends.
