@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { PNG } from 'pngjs';
 import { begin, things } from './build-hand';
 import { expect, test } from './support';
 
@@ -220,3 +222,62 @@ test('steps with rails, three bollards in a row and a lantern on a pole', async 
   expect(hand.gestures).toBeLessThanOrEqual(30);
   await page.keyboard.press('Escape');
 });
+
+test('round things have no seams on the screen at 6,400 %, nor in a large PNG', async ({ page }) => {
+  const hand = await begin(page);
+  await hand.tool('Cylinder');
+  await hand.drag([-4, -4, 0], [4, 4, 0]);
+  await hand.press([4, 4, 3]);
+  await hand.tool('Dome');
+  await hand.drag([-3, -3, 3], [3, 3, 3]);
+  await hand.press([3, 3, 6]);
+  await hand.tool('Ball');
+  await hand.drag([6, -6, 0], [8, -4, 0]);
+  await hand.tool('Pick');
+  await page.keyboard.press('g');
+  await page.keyboard.press('Escape');
+  await things(page, (nodes) => nodes.length === 3);
+  // Where the drum's side turns away, its rim, the dome's foot and edge, and the ball's edge.
+  const edge = 4 * Math.SQRT1_2;
+  for (const place of [
+    [edge, -edge, 3],
+    [edge, -edge, 1],
+    [-edge, -edge, 3],
+    [-2.12, -2.12, 3],
+    [-2, 2, 5],
+    [6.3, -5.7, 1],
+  ] as const) {
+    await page.getByRole('button', { name: 'Fit', exact: true }).click();
+    const { x, y } = await hand.grid.at(place);
+    await page.mouse.move(x, y);
+    for (let i = 0; i < 40; i++) await page.mouse.wheel(0, -400);
+    await expect(page.getByLabel('Zoom', { exact: true })).toHaveText(/^6,?400/);
+    await page.mouse.move(5, 300);
+    await page.waitForTimeout(200);
+    const shot = PNG.sync.read(await page.locator('.area').screenshot());
+    expect([place, whiteWithin(shot.data, shot.width)]).toEqual([place, 0]);
+  }
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  await page.getByRole('region', { name: 'Sheet as PNG' }).getByRole('textbox', { name: 'Width' }).fill('6000');
+  await page.keyboard.press('Enter');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export PNG', exact: true }).click();
+  const png = PNG.sync.read(readFileSync(await (await download).path()));
+  expect(png.width).toBe(6000);
+  expect(whiteWithin(png.data, png.width)).toBe(0);
+});
+
+/** Px within what is drawn, three px from its edge, that are whiter than any of its tones. */
+function whiteWithin(data: ArrayLike<number>, width: number): number {
+  const height = data.length / 4 / width;
+  const bare = (i: number): boolean => data[4 * i + 2]! > 248 || data[4 * i + 3]! < 250;
+  let count = 0;
+  for (let y = 3; y < height - 3; y++) {
+    for (let x = 3; x < width - 3; x++) {
+      const i = y * width + x;
+      if (data[4 * i + 2]! < 190) continue;
+      if (![-3, 0, 3].some((dy) => [-3, 0, 3].some((dx) => bare(i + dy * width + dx)))) count++;
+    }
+  }
+  return count;
+}
