@@ -40,6 +40,11 @@ export interface LineStyle {
   readonly dashes: readonly number[];
   /** Carries the pen to the sheet, so that a line drawn in a plane is foreshortened with it; identity on the sheet. */
   readonly pen: Affine;
+  /**
+   * It only closes the hair line between a face and its neighbours: on a canvas it is never wider than a part of a px,
+   * and files have an undercoat in its place.
+   */
+  readonly hair?: true;
 }
 
 /** A painted path in sheet units. */

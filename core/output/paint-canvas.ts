@@ -12,6 +12,7 @@ export interface CanvasGradientLike {
 export interface CanvasLike {
   save(): void;
   restore(): void;
+  getTransform(): { readonly a: number; readonly b: number; readonly c: number; readonly d: number };
   transform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   beginPath(): void;
   moveTo(x: number, y: number): void;
@@ -50,6 +51,9 @@ export function paintSheet(canvas: CanvasLike, { width, height, background }: Sh
   canvas.restore();
 }
 
+/** Px that a line which closes hair lines is wide at most: enough to cover what two edges in one px leave open. */
+const HAIR_PX = 0.7;
+
 /** Paints marks in sheet units over what the canvas holds, and leaves the canvas as it was found. */
 export function paintMarks(canvas: CanvasLike, marks: readonly Mark[], layers: CanvasLayers): void {
   canvas.save();
@@ -68,8 +72,17 @@ class Brush {
   private fill: unknown = null;
   private line: PathMark['line'] = null;
 
+  /** Most sheet units that a line which closes hair lines is wide. */
+  private readonly hair: number;
+
   constructor(readonly canvas: CanvasLike) {
     this.alpha = canvas.globalAlpha;
+    const { a, b, c, d } = canvas.getTransform();
+    this.hair = HAIR_PX / Math.sqrt(Math.abs(a * d - b * c) || 1);
+  }
+
+  widthOf({ width, hair }: NonNullable<PathMark['line']>): number {
+    return hair ? Math.min(width, this.hair) : width;
   }
 
   /** After the canvas was restored, or set by someone else, nothing is known. */
@@ -93,7 +106,7 @@ class Brush {
     const { canvas, line: last } = this;
     this.strength(strength);
     if (line === last) return;
-    if (!last || last.width !== line.width) canvas.lineWidth = line.width;
+    if (!last || last.width !== line.width || last.hair !== line.hair) canvas.lineWidth = this.widthOf(line);
     if (!last || last.cap !== line.cap) canvas.lineCap = line.cap;
     if (!last || last.join !== line.join) canvas.lineJoin = line.join;
     if (!last || last.miterLimit !== line.miterLimit) canvas.miterLimit = line.miterLimit;
@@ -152,7 +165,7 @@ function paintPath(brush: Brush, { path, fill, rule, line }: PathMark): void {
   tracePath(canvas, path);
   canvas.transform(...line.pen);
   canvas.globalAlpha = brush.alpha * (line.ink.kind === 'flat' ? line.ink.strength : 1);
-  canvas.lineWidth = line.width;
+  canvas.lineWidth = brush.widthOf(line);
   canvas.lineCap = line.cap;
   canvas.lineJoin = line.join;
   canvas.miterLimit = line.miterLimit;

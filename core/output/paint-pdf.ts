@@ -5,6 +5,7 @@ import { plainNumber } from '../math/figures';
 import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 import type { HandedSheet } from './handed';
+import { undercoat } from './undercoat';
 
 /** What a PDF has besides the sheet: its name, and aids for printers. */
 export interface PdfOptions {
@@ -144,7 +145,10 @@ class PdfCanvas {
     else this.path(mark);
   }
 
-  private group({ clip, strength, blend, marks }: GroupMark): void {
+  private group(group: GroupMark): void {
+    const { clip, strength, blend } = group;
+    const under = undercoat(group);
+    const marks = under ? [under, ...group.marks] : group.marks;
     this.write('q');
     if (clip) this.write(pathOps(clip.path), clip.rule === 'evenodd' ? 'W* n' : 'W n');
     if (strength < 1 || blend) {
@@ -161,7 +165,7 @@ class PdfCanvas {
       this.ink(fill, 'fill');
       this.write(pathOps(path), rule === 'evenodd' ? 'f*' : 'f', 'Q');
     }
-    if (line) this.line(path, line);
+    if (line && !line.hair) this.line(path, line);
   }
 
   private line(path: Path, line: LineStyle): void {

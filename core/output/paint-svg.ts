@@ -3,6 +3,7 @@ import { plainNumber } from '../math/figures';
 import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
 import { mmPer } from '../math/units';
 import { marksIn, type HandedSheet } from './handed';
+import { undercoat } from './undercoat';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 
 /**
@@ -44,7 +45,8 @@ class SvgWriter {
     else this.path(mark);
   }
 
-  private group({ name, clip, strength, blend, marks }: GroupMark): void {
+  private group(group: GroupMark): void {
+    const { name, clip, strength, blend, marks } = group;
     const id = name ? ` id="${this.unique(name)}"` : '';
     const faint = strength < 1 ? ` opacity="${plainNumber(strength)}"` : '';
     const cut = clip ? ` clip-path="url(#${this.clipId(clip)})"` : '';
@@ -52,12 +54,15 @@ class SvgWriter {
     this.line(`<g${id}${faint}${mixed}${cut}>`);
     this.depth++;
     if (name) this.line(`<title>${escapeXml(name)}</title>`);
+    const under = undercoat(group);
+    if (under) this.mark(under);
     marks.forEach((mark) => this.mark(mark));
     this.depth--;
     this.line('</g>');
   }
 
-  private path({ path, fill, rule, line }: PathMark): void {
+  private path({ path, fill, rule, line: drawn }: PathMark): void {
+    const line = drawn?.hair ? null : drawn;
     const even = rule === 'evenodd' && (path.verbs.match(/M/g)?.length ?? 0) > 1 ? ' fill-rule="evenodd"' : '';
     const local = line && !isIdentity(line.pen) ? invertAffine(line.pen) : null;
     const paint = fill ? this.ink('fill', fill) + even : ' fill="none"';

@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { Resvg } from '@resvg/resvg-js';
 import { PNG } from 'pngjs';
 import { emptyDocument, type CheminDocument, type ShapeNode } from '../document/types';
-import type { Mark } from '../artwork/marks';
+import type { Mark, PathMark } from '../artwork/marks';
+import { pickAt } from '../picture/pick';
 import { PictureMaker } from '../picture/picture';
 import type { ProjectionSetup } from '../projection/setup';
 import type { Plane } from '../projection/planes';
@@ -42,10 +43,10 @@ function scene(projection: ProjectionSetup, at: readonly [number, number]): Chem
 }
 
 /** Places of the sheet where paths have corners and curves begin: where surfaces, strips and tones meet. */
-function seamsOf(marks: readonly Mark[]): readonly (readonly [number, number])[] {
+function seamsOf(marks: readonly Mark[], wanted: (mark: PathMark) => boolean = () => true): readonly (readonly [number, number])[] {
   return marks.flatMap((mark): readonly (readonly [number, number])[] => {
-    if (mark.kind === 'group') return seamsOf(mark.marks);
-    if (mark.kind !== 'path') return [];
+    if (mark.kind === 'group') return seamsOf(mark.marks, wanted);
+    if (!wanted(mark)) return [];
     const { coords } = mark.path;
     return Array.from({ length: coords.length / 2 }, (_, i) => [coords[2 * i]!, coords[2 * i + 1]!] as const);
   });
@@ -75,7 +76,8 @@ it('sees a gap of half a px', () => {
 
 describe.each(FAMILIES.filter(([name]) => ['isometric', 'cabinet', 'three-point', 'one-point'].includes(name)))('seams of round things: %s', (name, setup) => {
   const document = scene(setup, name.endsWith('point') ? [6, 6] : [0, 0]);
-  const { marks } = new PictureMaker().make(document);
+  const picture = new PictureMaker().make(document);
+  const { marks } = picture;
   const random = randomFrom(3);
   const all = seamsOf(marks).filter(([x, y]) => x > 2 && x < 298 && y > 2 && y < 198);
   const windows = Array.from({ length: WINDOWS }, () => all[Math.floor(random() * all.length)]!);
@@ -92,6 +94,37 @@ describe.each(FAMILIES.filter(([name]) => ['isometric', 'cabinet', 'three-point'
       const image = new Resvg(part, { font: { loadSystemFonts: false } }).render();
       expect([x, y, shining(image.pixels, image.width, image.height)]).toEqual([x, y, 0]);
     }
+  });
+
+  it('leave flat ends their own tone up to a px and a half from their edges', () => {
+    const svg = svgFromSheet({ sheet: document.sheet, background: true, marks }, 't');
+    const ends = seamsOf(marks, (mark) => mark.fill?.kind === 'flat' && mark.line?.hair === true);
+    let compared = 0;
+    for (let share = 0.05; share < 1 && compared < 1000; share += 0.1) {
+      const [x, y] = ends[Math.floor(share * ends.length)]!;
+      const part = svg.replace(
+        /width="[^"]*" height="[^"]*" viewBox="[^"]*"/,
+        `width="${px}" height="${px}" viewBox="${x - SIDE / 2} ${y - SIDE / 2} ${SIDE} ${SIDE}"`,
+      );
+      const image = new Resvg(part, { font: { loadSystemFonts: false } }).render();
+      const tones = new Map<string, string>();
+      for (let i = 2; i < px - 2; i += 6) {
+        for (let k = 2; k < px - 2; k += 6) {
+          const faceAt = (dx: number, dy: number): string => {
+            const hit = pickAt(picture, { x: x - SIDE / 2 + (i + 0.5 + dx) / ZOOM, y: y - SIDE / 2 + (k + 0.5 + dy) / ZOOM }, 0);
+            return hit?.face === 'end' ? hit.node : '';
+          };
+          const face = faceAt(0, 0);
+          if (!face || face === 'ball' || [[2, 0], [-2, 0], [0, 2], [0, -2]].some(([dx, dy]) => faceAt(dx!, dy!) !== face)) continue; // prettier-ignore
+          const at = 4 * (k * image.width + i);
+          const colour = Array.from(image.pixels.subarray(at, at + 3)).join();
+          if (!tones.has(face)) tones.set(face, colour);
+          expect([face, i, k, colour]).toEqual([face, i, k, tones.get(face)]);
+          compared++;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(100);
   });
 
   it('let nothing shine through in PDF at 6,400 %', async () => {

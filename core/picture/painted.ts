@@ -116,5 +116,5 @@ export function seam(ink: Ink): LineStyle {
 }
 
 function seamOf(ink: Ink): LineStyle {
-  return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY };
+  return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY, hair: true };
 }

@@ -220,10 +220,12 @@ describe('the SVG', () => {
 describe('the canvas', () => {
   it('is painted with the same paths, clips and layers, and left as it was found', () => {
     const calls: string[] = [];
+    const widths: number[] = [];
     let depth = 0;
     const canvas = new Proxy({} as Record<string, unknown>, {
       get: (target, name: string) => {
         if (name in target) return target[name];
+        if (name === 'getTransform') return () => ({ a: 8, b: 0, c: 0, d: 8 });
         return (...args: unknown[]) => {
           calls.push(name);
           if (name === 'save') depth++;
@@ -232,12 +234,16 @@ describe('the canvas', () => {
           return { addColorStop: () => undefined };
         };
       },
-      set: (target, name: string, value) => ((target[name] = value), true),
+      set: (target, name: string, value) => {
+        if (name === 'lineWidth') widths.push(value as number);
+        return ((target[name] = value), true);
+      },
     }) as unknown as CanvasLike;
     const picture = new PictureMaker().make(landing());
     paintSheet(canvas, picture.sheet);
     paintMarks(canvas, [{ ...picture.marks[0]!, strength: 0.5 }, ...picture.marks.slice(1)], { open: () => canvas, close: () => calls.push('layer') });
     expect(depth).toBe(0);
+    expect(Math.min(...widths)).toBeCloseTo(0.7 / 8, 6);
     // One call for each thing that is painted, no more and no less.
     const paths = (marks: readonly Mark[]): PathMark[] => marks.flatMap((mark) => (mark.kind === 'group' ? paths(mark.marks) : [mark]));
     const clips = (marks: readonly Mark[]): number => marks.reduce((n, mark) => (mark.kind === 'group' ? n + (mark.clip ? 1 : 0) + clips(mark.marks) : n), 0);

@@ -286,7 +286,10 @@ export class PictureMaker {
     if (surface && surface.form.kind !== 'flat') {
       const base = meanColour(fill, this.swatches);
       const marks = this.roundMarks(light, stage, surface.form, part, base);
-      const inks = seamed ? marks.map((mark) => (mark.kind === 'path' && mark.fill ? { ...mark, line: seam(mark.fill) } : mark)) : marks;
+      const [first] = marks;
+      // Strips and bands lie on each other; balls turn away from their neighbours.
+      const seams = seamed && first?.kind === 'path' && first.fill && surface.form.kind !== 'sphere';
+      const inks = seams ? [{ ...first, line: seam(first.fill!) }, ...marks.slice(1)] : marks;
       if (path === part.path) return [...inks];
       // What is left of a cut surface is filled as the whole is.
       const [only] = inks;

@@ -3,8 +3,7 @@ import type { Sphere } from '../geometry/sphere';
 import type { Toned } from '../light/tones';
 import type { WorldPoint } from '../math/points';
 import type { EyeMatrix } from '../projection/projection';
-import { CURVE_ERROR } from '../shape/draw-segments';
-import type { Path } from '../shape/path';
+import { joinPaths, type Path } from '../shape/path';
 import { spherePath } from '../visibility/sphere-view';
 import { differenceOf, STRIP_MISS } from './round-tones';
 
@@ -12,9 +11,9 @@ import { differenceOf, STRIP_MISS } from './round-tones';
 const HALVINGS = [3, 8] as const;
 
 /**
- * How what is seen of a sphere is filled. Places of one tone lie on circles about the light's direction: the darkest
- * tone fills all, and on it lie ever smaller caps of ever lighter tones, each bounded by exact conics, so that no seam
- * is seen between them. Tones are right to half a step of 255, before they are written in whole steps.
+ * How what is seen of a sphere is filled. Places of one tone lie on circles about the light's direction, so bands between
+ * two of them, bounded by exact conics, have one tone each; every band reaches below the next, so that no seam is seen
+ * between them. Tones are right to half a step of 255, before they are written in whole steps.
  * @param path of all that is seen
  * @param light unit direction to the light
  * @param tone by the cosine between the normal and the light
@@ -23,30 +22,30 @@ export function sphereFill(projection: EyeMatrix, sphere: Sphere, path: Path, li
   const bounds: number[] = [-1];
   const cut = (from: number, to: number, halvings: number): void => {
     const middle = (from + to) / 2;
-    if (
-      halvings < HALVINGS[1] &&
-      (halvings < HALVINGS[0] || Math.max(differenceOf(tone(from), tone(middle)), differenceOf(tone(middle), tone(to))) > STRIP_MISS)
-    ) {
+    const steps = Math.max(differenceOf(tone(from), tone(middle)), differenceOf(tone(middle), tone(to)));
+    if (halvings < HALVINGS[1] && (halvings < HALVINGS[0] || steps > STRIP_MISS)) {
       cut(from, middle, halvings + 1);
       cut(middle, to, halvings + 1);
     } else bounds.push(to);
   };
   cut(-1, 1, 0);
-  const toneOf = (i: number): string => tone((bounds[i]! + bounds[i + 1]!) / 2).colour;
-  const caps: Mark[] = [];
-  let last = toneOf(0);
-  for (let i = 1; i + 1 < bounds.length; i++) {
-    const colour = toneOf(i);
-    if (colour === last) continue;
-    const rest = spherePath(projection, sphere, { axis: light, low: bounds[i]! }, CURVE_ERROR);
-    // Nothing is seen of the lighter caps where nothing is seen of a larger one.
-    if (rest?.coords.length === 0) break;
-    if (!rest) continue;
-    last = colour;
-    caps.push({ kind: 'path', path: rest, fill: flatInk(colour), rule: 'evenodd', line: null });
+  // Of bands with one colour one after the other, one.
+  const starts: { readonly low: number; readonly colour: string }[] = [];
+  for (let i = 0; i + 1 < bounds.length; i++) {
+    const { colour } = tone((bounds[i]! + bounds[i + 1]!) / 2);
+    if (starts.at(-1)?.colour !== colour) starts.push({ low: bounds[i]!, colour });
   }
-  const all: Mark = { kind: 'path', path, fill: flatInk(toneOf(0)), rule: 'evenodd', line: null };
+  const caps = starts.map(({ low }) => (low <= -1 ? path : spherePath(projection, sphere, { axis: light, low })));
+  const bands = starts.flatMap(({ colour }, i): readonly Mark[] => {
+    const [own, next, beyond] = [caps[i], caps[i + 1], caps[i + 2]];
+    if (!own || own.coords.length === 0 || (next && samePath(own, next))) return [];
+    const band = beyond && beyond.coords.length > 0 ? joinPaths([own, beyond]) : own;
+    return [{ kind: 'path', path: band, fill: flatInk(colour), rule: 'evenodd', line: null }];
+  });
+  if (sphere.low <= -1 || bands.length <= 1) return bands;
   // Caps are parts of the whole sphere: of a dome they may reach below its rim.
-  const clip = sphere.low > -1 ? ({ path, rule: 'evenodd' } as const) : null;
-  return caps.length === 0 ? [all] : [all, { kind: 'group', node: null, name: '', clip, strength: 1, marks: caps }];
+  return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'evenodd' }, strength: 1, marks: bands }];
 }
+
+/** Whether of two caps all that is seen is the same: then nothing of the band between them is. */
+const samePath = (p: Path, q: Path): boolean => p.verbs === q.verbs && p.coords.every((n, i) => Math.abs(n - q.coords[i]!) < 1e-9);

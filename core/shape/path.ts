@@ -31,6 +31,15 @@ export function joinPaths(paths: readonly Path[]): Path {
   return { verbs: paths.map((p) => p.verbs).join(''), coords: paths.flatMap((p) => p.coords) };
 }
 
+/** Each ring or line of a path as a path of its own. */
+export function splitPath({ verbs, coords }: Path): readonly Path[] {
+  let at = 0;
+  return (verbs.match(/M[^M]*/g) ?? []).map((own) => {
+    const count = [...own].reduce((sum, verb) => sum + COORDS_OF[verb]!, 0);
+    return { verbs: own, coords: coords.slice(at, (at += count)) };
+  });
+}
+
 /** A path run the other way; open pieces stay open, closed ones closed. */
 export function reversePath({ verbs, coords }: Path): Path {
   const pieces: Path[] = [];
