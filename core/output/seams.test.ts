@@ -112,10 +112,10 @@ describe.each(FAMILIES.filter(([name]) => ['isometric', 'cabinet', 'three-point'
         for (let k = 2; k < px - 2; k += 6) {
           const faceAt = (dx: number, dy: number): string => {
             const hit = pickAt(picture, { x: x - SIDE / 2 + (i + 0.5 + dx) / ZOOM, y: y - SIDE / 2 + (k + 0.5 + dy) / ZOOM }, 0);
-            return hit?.face === 'end' ? hit.node : '';
+            return hit?.face === 'end' || hit?.face === 'base' ? hit.node : '';
           };
           const face = faceAt(0, 0);
-          if (!face || face === 'ball' || [[2, 0], [-2, 0], [0, 2], [0, -2]].some(([dx, dy]) => faceAt(dx!, dy!) !== face)) continue; // prettier-ignore
+          if (!face || [[2, 0], [-2, 0], [0, 2], [0, -2]].some(([dx, dy]) => faceAt(dx!, dy!) !== face)) continue; // prettier-ignore
           const at = 4 * (k * image.width + i);
           const colour = Array.from(image.pixels.subarray(at, at + 3)).join();
           if (!tones.has(face)) tones.set(face, colour);
