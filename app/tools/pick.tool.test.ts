@@ -78,6 +78,20 @@ describe('the depth tool', () => {
     expect(depthHandle(bench.document, bench.context.geometry, 'one')!.y).toBeCloseTo(from.y - 60, 9);
   });
 
+  it('goes up to the face under the pointer where that is asked for', () => {
+    const slope = { ...shape('high', { kind: 'floor', offset: 1 }, [10, 0], [14, 4]), depth: 4.5 };
+    const bench = new ToolBench(depthTool, {}, FLOOR, scene(shape('one', FLOOR, [0, 0], [4, 4]), slope));
+    const top = { plane: { kind: 'floor', offset: 5.5 }, lock: true } as const;
+    bench.at('down', 2, 2).at('move', 12, 2, top);
+    expect(bench.ghost!.words[1]).toBe('up to high');
+    bench.at('up', 12, 2, top);
+    expect(findShape(bench.document, 'one')!.depth).toBe(5.5);
+    // Its upright sides run along the depth: they are not met.
+    const side = { plane: { kind: 'right', offset: 0 }, lock: true } as const;
+    bench.at('down', 2, 2, { plane: { kind: 'floor', offset: 5.5 } }).at('move', 12, 3, side);
+    expect(bench.ghost!.words).toHaveLength(1);
+  });
+
   it('gives all selected shapes one depth when one of them is dragged or its depth typed', () => {
     const document = scene(
       shape('one', FLOOR, [0, 0], [4, 4]),

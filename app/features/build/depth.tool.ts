@@ -18,12 +18,13 @@ import {
   type Stage as Geometry,
 } from '@core';
 import { lengthWords } from '../../tools/catching';
+import { reachTo } from '../../tools/reach';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
 
 export interface DepthState {
   /** The shape under the pointer, that a press would take. */
   readonly over: string | null;
-  readonly drag: { readonly id: string; readonly from: SheetPoint; readonly start: number; readonly depth: number } | null;
+  readonly drag: { readonly id: string; readonly from: SheetPoint; readonly start: number; readonly depth: number; readonly upTo: string | null } | null;
 }
 
 /** Depth by dragging a closed shape or any face of its solid along the normal of its plane, or by typing. */
@@ -36,18 +37,21 @@ export const depthTool: Tool<DepthState> = {
     if (!state.drag) return { state: { ...state, over: shapeAt(event.at, context)?.id ?? null } };
     const shape = findShape(context.document, state.drag.id);
     if (!shape) return { state: { over: null, drag: null } };
-    const run = runAlongNormal(context.geometry, shape, state.drag.from, event.at);
-    const depth = event.free ? exactCells(state.drag.start + run) : Math.round(state.drag.start + run) + 0;
+    const { id } = state.drag;
+    const centre = outlineCentre(shape.outline);
+    const met = event.lock && centre ? reachTo(context, shape.plane, centre, event.at, (node) => node === id) : null;
+    const run = state.drag.start + runAlongNormal(context.geometry, shape, state.drag.from, event.at);
+    const depth = met ? exactCells(met.cells - (shape.start ?? 0)) : event.free ? exactCells(run) : Math.round(run) + 0;
     const edit = depthEdit(shape.id, depth, context);
     const changed = depth !== state.drag.start;
-    if (event.kind === 'move') return { state: { ...state, drag: { ...state.drag, depth } }, preview: changed ? edit : null };
+    if (event.kind === 'move') return { state: { ...state, drag: { ...state.drag, depth, upTo: met?.word ?? null } }, preview: changed ? edit : null };
     const end = { state: { over: shape.id, drag: null }, preview: null };
     return changed ? { ...end, commit: { edit, label: `set depth of ${shape.name}` } } : end;
   },
   ghost: (state, context) => {
     const shape = findShape(context.document, state.drag?.id ?? state.over ?? '');
     if (!shape) return null;
-    const words = state.drag ? [`depth ${lengthWords(context, state.drag.depth)}`] : [`depth of ${shape.name}`];
+    const words = state.drag ? [`depth ${lengthWords(context, state.drag.depth)}`, ...(state.drag.upTo ? [state.drag.upTo] : [])] : [`depth of ${shape.name}`];
     const part = state.drag ? undefined : context.picture.visible.filter((visible) => visible.node === shape.id).at(-1)?.polygon;
     return { plane: shape.plane, caught: null, points: [], closed: false, closes: false, words, ...(part && { part }) };
   },
@@ -77,7 +81,7 @@ function press(at: SheetPoint, context: ToolContext): ToolStep<DepthState> {
   const shape = shapeAt(at, context);
   if (!shape) return { state: { over: null, drag: null }, select: [] };
   return {
-    state: { over: shape.id, drag: { id: shape.id, from: at, start: shape.depth, depth: shape.depth } },
+    state: { over: shape.id, drag: { id: shape.id, from: at, start: shape.depth, depth: shape.depth, upTo: null } },
     select: context.selection.includes(shape.id) ? context.selection : [shape.id],
   };
 }

@@ -68,7 +68,7 @@ export const openingTool: BuildTool<OpeningState> = {
 
 function point(state: OpeningState, event: Extract<ToolEvent, { at: unknown }>, context: BuildContext): BuildStep<OpeningState> {
   if (state.from && state.to) {
-    const depth = depthAt(state, event.at, event.free, context);
+    const depth = depthAt(state, event, context);
     const next = { ...state, depth };
     if (event.kind === 'down') return finish(next, depth, context);
     return { state: next, preview: depth > 0 ? pressedIn(next, depth, context).edit : null };
@@ -123,9 +123,9 @@ function finish(state: OpeningState, depth: number, context: BuildContext): Buil
 }
 
 /** Cells into the solid that a place of the sheet means. */
-function depthAt({ ground, to }: OpeningState, at: SheetPoint, free: boolean, context: BuildContext): number {
-  const inwards = heightAt({ ground: { ...ground!, out: ground!.out === 1 ? -1 : 1 }, to }, at, free, context);
-  return Math.max(0, inwards);
+function depthAt({ ground, to }: OpeningState, pointed: Extract<ToolEvent, { at: unknown }>, context: BuildContext): number {
+  const inwards = heightAt({ ground: { ...ground!, out: ground!.out === 1 ? -1 : 1 }, to }, pointed, context);
+  return Math.max(0, inwards.cells);
 }
 
 /** How deep the solid is behind a face, and a little more. */

@@ -63,6 +63,15 @@ describe('solids drawn at once', () => {
     expect(bodyOf(last(plain))!.bounds.min.h).toBe(0);
   });
 
+  it('are as high as the face under the pointer where that is asked for', () => {
+    const one = bench('box').press(10, 0).press(14, 4).type(3.5);
+    one.press(0, 0).press(4, 4);
+    const top = { plane: { kind: 'floor', offset: 3.5 }, lock: true } as const;
+    one.at('move', 12, 2, top);
+    expect(one.ghost!.words[1]).toBe('up to box 1, floor');
+    expect(measuresOf(last(one.at('down', 12, 2, top)))!.measures).toMatchObject({ height: 3.5 });
+  });
+
   it('are drawn from their middle, measures counting from side to side', () => {
     const set = { fromMiddle: true };
     const box = bench('box', set).press(5, 5).press(7, 6);

@@ -28,6 +28,7 @@ import {
 } from '@core';
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import { groundAt, outOf, type Ground } from '../../tools/ground';
+import { reachTo } from '../../tools/reach';
 import type { Ghost, ToolEvent } from '../../tools/tool';
 import type { BuildContext, BuildStep, BuildTool } from './build-set';
 
@@ -38,13 +39,14 @@ export interface SolidState {
   /** The opposite corner, once the base is drawn. */
   readonly to: PlanePoint | null;
   readonly caught: Caught | null;
-  /** Height in cells out of the ground, while it is drawn. */
+  /** Height in cells out of the ground, while it is drawn, and what it reaches up to. */
   readonly height: number;
+  readonly upTo: string | null;
   /** The id that it will have. */
   readonly id: string;
 }
 
-const idle = (ground: Ground | null, caught: Caught | null): SolidState => ({ ground, from: null, to: null, caught, height: 0, id: '' });
+const idle = (ground: Ground | null, caught: Caught | null): SolidState => ({ ground, from: null, to: null, caught, height: 0, upTo: null, id: '' });
 
 /** How finely ghosts of curves are shown, in cells. */
 const GHOST_CHORDS = 0.01;
@@ -80,13 +82,13 @@ export function solidTool(kind: SolidKind): BuildTool<SolidState> {
     const { from, to: corner } = base(state, to, context);
     if (from.u === corner.u || from.v === corner.v) return { state };
     if (!needsHeight) return finish(state, to, 1, context);
-    return { state: { ...state, to, height: 0 } };
+    return { state: { ...state, to, height: 0, upTo: null } };
   };
 
   const pointAt = (state: SolidState, event: Extract<ToolEvent, { at: unknown }>, context: BuildContext): BuildStep<SolidState> => {
     if (state.from && state.to) {
-      const height = heightAt(state, event.at, event.free, context);
-      const next = { ...state, height };
+      const { cells: height, word } = heightAt(state, event, context);
+      const next = { ...state, height, upTo: word };
       if (event.kind === 'down') return finish(next, state.to, height, context);
       const made = height === 0 ? null : build(next, state.to, height, context);
       return { state: next, preview: made?.ok ? drawn(made.value, state, context).commit.edit : null };
@@ -185,15 +187,31 @@ function stepped(kind: SolidKind, { from, to }: { readonly from: PlanePoint; rea
   return { from, to: { ...to, [along]: end }, height, others: { ...others, count } };
 }
 
-/** Cells out of the ground that a place of the sheet means, from the base's last corner: up to a corner that is there, else whole. */
-export function heightAt({ ground, to }: Pick<SolidState, 'ground' | 'to'>, at: SheetPoint, free: boolean, context: BuildContext): number {
+/** Where the pointer is, and how it is to be taken: `lock` goes up to the face under it. */
+type Pointed = Pick<Extract<ToolEvent, { at: unknown }>, 'at' | 'free' | 'lock'>;
+
+/**
+ * Cells out of the ground that a place of the sheet means, from the base's last corner: up to the face under the pointer
+ * where that is asked for, up to a corner that is there, else whole.
+ */
+export function heightAt(
+  { ground, to, id }: Pick<SolidState, 'ground' | 'to'> & { readonly id?: string },
+  { at, free, lock }: Pointed,
+  context: BuildContext,
+): { readonly cells: number; readonly word: string | null } {
+  const face = lock ? reachTo(context, ground!.plane, to!, at, (node) => node === id) : null;
+  if (face) return { cells: face.cells * ground!.out, word: face.word };
+  return { cells: runTo(ground!, to!, at, free, context), word: null };
+}
+
+function runTo(ground: Ground, to: PlanePoint, at: SheetPoint, free: boolean, context: BuildContext): number {
   const { sight, cell } = context.geometry;
-  const frame = planeFrame(ground!.plane, cell)!;
-  const foot = worldFromPlane(frame, to!);
-  const normal = outOf(ground!);
+  const frame = planeFrame(ground.plane, cell)!;
+  const foot = worldFromPlane(frame, to);
+  const normal = outOf(ground);
   const met = free ? null : context.spaceAt(at);
   if (met?.word === 'corner') {
-    const own = planeFrame(ground!.plane, 1)!.origin;
+    const own = planeFrame(ground.plane, 1)!.origin;
     const reach = (met.at.a - own.a) * normal.a + (met.at.b - own.b) * normal.b + (met.at.h - own.h) * normal.h;
     if (exactCells(reach) !== 0) return exactCells(reach);
   }
@@ -238,7 +256,7 @@ function ghostOf(
   const size = areaWords(context, Math.abs(span.u), Math.abs(span.v));
   if (!to) return { plane, caught, points, closed: true, closes: false, words: [...size, caughtPlace(context, plane, caught)], smooth: true };
   const made = height === 0 ? null : build(state, to, height, context);
-  const words = [`height ${lengthWords(context, height)}`, ...figuresOf(kind, made, state, context)];
+  const words = [`height ${lengthWords(context, height)}`, ...(state.upTo ? [state.upTo] : []), ...figuresOf(kind, made, state, context)];
   return { plane, caught: null, points, closed: true, closes: false, words, smooth: true };
 }
 
