@@ -24,7 +24,7 @@ const CORE_MAY_IMPORT = {
 
 const only = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } });
 const FROM_OUTSIDE = {
-  regex: '/(app|workers|server|demo|e2e|bench)/|^@core|^@demo|^@angular|^@ngrx|^primeng|^konva|^dexie',
+  regex: '/(app|workers|server|demo|e2e|bench)/|^@core|^@later|^@demo|^@angular|^@ngrx|^primeng|^konva|^dexie',
   message: 'core imports nothing of the rest.',
 };
 

@@ -4,6 +4,7 @@ const shared = {
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.angular/'],
   moduleNameMapper: {
     '^@core$': '<rootDir>/core/index.ts',
+    '^@later$': '<rootDir>/core/later.ts',
     '^@archive$': '<rootDir>/core/document/archive.ts',
     '^@combine$': '<rootDir>/core/shape/combine.ts',
     '^@demo$': '<rootDir>/demo/index.ts',

@@ -5,11 +5,7 @@ import {
   emptyDocument,
   geometry,
   joinWith,
-  layCells,
-  letterFrame,
-  letteringGroup,
   PictureMaker,
-  solidOn,
   type CheminDocument,
   type CopyNode,
   type GroupNode,
@@ -17,6 +13,8 @@ import {
   type ShapeNode,
   type SolidKind,
 } from '../core/index';
+import { layCells } from '../core/later';
+import { letterFrame, letteringGroup, solidOn } from '../core/later';
 import { joinedBody } from '../core/joining/join';
 import { median, type Row } from './measure';
 

@@ -1,25 +1,6 @@
-import {
-  END,
-  layCells,
-  letterFrame,
-  letteringGroup,
-  solidOn,
-  type CellLettering,
-  type Measures,
-  type SolidKind,
-  anchorIn,
-  bodyOf,
-  ellipseOutline,
-  exactCells,
-  outlineThrough,
-  readingFrameOf,
-  rectangleOutline,
-  surfaceNamed,
-  type DocumentNode,
-  type Paint,
-  type Plane,
-  type ShapeNode,
-} from '@core';
+import { END, type CellLettering, type SolidKind, anchorIn, bodyOf, ellipseOutline, exactCells, outlineThrough, readingFrameOf, rectangleOutline, surfaceNamed, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+import { layCells } from '@later';
+import { letterFrame, letteringGroup, solidOn, type Measures } from '@later';
 
 /** Makes the nodes of demo drawings with ids that are the same every time. */
 export class NodeMaker {

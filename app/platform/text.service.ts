@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { cellFault, digestOf, isOwnFont, layCells, MOST_FONT_BYTES, textFault, type LaidText, type Lettering } from '@core';
+import { digestOf, isOwnFont, type Lettering } from '@core';
+import { cellFault, layCells, MOST_FONT_BYTES, textFault, type LaidText } from '@later';
 import type { TextWorker } from '../../workers/text.worker';
 import { DrawingsService } from './drawings.service';
 import { startTextWorker } from './start-text-worker';

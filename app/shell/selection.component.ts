@@ -15,8 +15,6 @@ import {
   flattenOutline,
   idsWithin,
   isCurved,
-  measuresOf,
-  SOLID_FORMS,
   moveOutline,
   placementGround,
   planeName,
@@ -30,6 +28,7 @@ import {
   type ReadBox,
   type ShapeNode,
 } from '@core';
+import { measuresOf, SOLID_FORMS } from '@later';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { PaintColourComponent } from '../controls/paint-colour.component';
 import { ArrangingService } from '../state/arranging.service';

@@ -1,22 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import {
-  bodyOf,
-  bodyVolume,
-  boundsAll,
-  exactCells,
-  figure,
-  measuresOf,
-  MEASURES,
-  SOLID_FORMS,
-  surfaceArea,
-  surfaceNamed,
-  surfaceWord,
-  withMeasure,
-  withSurfaceMoved,
-  type Axis,
-  type MeasureName,
-  type ShapeNode,
-} from '@core';
+import { bodyOf, boundsAll, exactCells, figure, surfaceNamed, surfaceWord, type Axis, type ShapeNode } from '@core';
+import { bodyVolume, measuresOf, MEASURES, SOLID_FORMS, surfaceArea, withMeasure, withSurfaceMoved, type MeasureName } from '@later';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { MessageStore } from '../platform/messages.store';
 import { DocumentStore } from '../state/document.store';

@@ -1,5 +1,6 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { PlanePoint, SheetPoint, SolveAs } from '@core';
+import type { PlanePoint, SheetPoint } from '@core';
+import type { SolveAs } from '@later';
 
 /** What of a projection can be taken hold of, and locked. */
 export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';

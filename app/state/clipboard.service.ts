@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { effect, inject, Injectable } from '@angular/core';
 import {
   apply33,
   idsWithin,
@@ -10,14 +10,13 @@ import {
   pastePart,
   readColour,
   readPart,
-  shapesFromArtwork,
-  svgFromSheet,
   type DocumentNode,
   type SingleEdit,
   type PlanePoint,
   type Problem,
   type ShapeNode,
 } from '@core';
+import type { HandedSheet } from '@later';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
@@ -44,11 +43,25 @@ export class ClipboardService {
   private readonly painting = inject(PaintingService);
   private readonly svg = inject(SvgReaderService);
 
+  /** Writes SVG; it comes when something is first selected. */
+  private writeSvg: ((sheet: HandedSheet, title: string) => string) | null = null;
+
+  constructor() {
+    effect(() => {
+      if (this.view.selection().length > 0) void this.load();
+    });
+  }
+
+  private async load(): Promise<void> {
+    this.writeSvg ??= (await import('@later')).svgFromSheet;
+  }
+
   /** What was copied last in this window, for browsers that keep our own type from other pages. */
   private last: { readonly svg: string; readonly part: string } | null = null;
 
   /** Puts the selection on the clipboard; whether it could. */
   async copy(): Promise<boolean> {
+    await this.load();
     const texts = this.texts();
     if (!texts) return false;
     try {
@@ -68,6 +81,8 @@ export class ClipboardService {
   fill(event: ClipboardEvent): boolean {
     const texts = this.texts();
     if (!texts || !event.clipboardData) return false;
+    // Until what writes SVG is there, the event has our own part alone; the rest follows.
+    if (!this.writeSvg) void this.copy();
     event.clipboardData.setData('text/plain', texts.svg);
     event.clipboardData.setData('image/svg+xml', texts.svg);
     event.clipboardData.setData(PART_TYPE, texts.part);
@@ -80,7 +95,7 @@ export class ClipboardService {
     if (ids.length === 0) return null;
     const inside = new Set(this.arranging.nodes().flatMap(idsWithin));
     const marks = this.pictures.picture().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
-    const svg = svgFromSheet({ sheet: document.sheet, background: false, marks }, document.name);
+    const svg = this.writeSvg?.({ sheet: document.sheet, background: false, marks }, document.name) ?? '';
     this.last = { svg, part: JSON.stringify(partOf(document, ids)) };
     return this.last;
   }
@@ -110,7 +125,7 @@ export class ClipboardService {
   }
 
   private takeTexts(part: string, text: string): boolean {
-    const own = part || (this.last && this.last.svg === text ? this.last.part : '');
+    const own = part || (text !== '' && this.last?.svg === text ? this.last.part : '');
     if (own) this.pastePart(own);
     else if (/<svg[\s>]/i.test(text)) void this.pasteSvg(text);
     else {
@@ -151,6 +166,7 @@ export class ClipboardService {
     if (!read.ok) return this.refuse(read.problems);
     const { cell } = this.documents.kept().grid;
     const plane = this.view.plane();
+    const { shapesFromArtwork } = await import('@later');
     const shapes = shapesFromArtwork(read.value.flat, plane, { u: 0, v: 0 }, cell, MM_PER_PX, newId);
     if (!shapes.ok) return this.refuse(shapes.problems);
     const by = this.toMiddle(shapes.value);

@@ -24,11 +24,14 @@ function readOnPage(): void {
 const settled = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
 
 describe('the clipboard', () => {
-  it('carries things exactly, and as SVG for other software; pasted in place they go a cell aside', () => {
+  it('carries things exactly, and as SVG for other software; pasted in place they go a cell aside', async () => {
     readOnPage();
     const { store, view } = openDrawing({ ...boxNode('a'), depth: 0 });
     const service = TestBed.inject(ClipboardService);
     view.select(['a']);
+    // What writes SVG comes with the first selection.
+    TestBed.tick();
+    await settled();
     const texts: Record<string, string> = {};
     expect(service.fill(event(texts))).toBe(true);
     const svg = readResolvedSvg(texts['image/svg+xml']!);

@@ -1,5 +1,7 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { handedSheet, latticeSheet, mmPer, svgFromSheet, type HandedSheet, type HandOver, type LatticeSettings, type PdfOptions } from '@core';
+import { mmPer } from '@core';
+import { handedSheet, svgFromSheet, type HandedSheet, type HandOver } from '@later';
+import { latticeSheet, type LatticeSettings, type PdfOptions } from '@later';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
 import { DocumentStore } from './document.store';

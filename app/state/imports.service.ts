@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, Injector } from '@angular/core';
 import type { Artwork, Edit, Problem } from '@core';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
@@ -9,7 +9,6 @@ import { newId } from '../platform/ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
 import { ProjectsService } from '../platform/projects.service';
-import { TextService } from '../platform/text.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
 
 const FONT_FILES = /\.(ttf|otf|woff2?)$/i;
@@ -25,7 +24,7 @@ export class ImportsService {
   private readonly svg = inject(SvgReaderService);
   private readonly projects = inject(ProjectsService);
   private readonly references = inject(ReferencesService);
-  private readonly texts = inject(TextService);
+  private readonly injector = inject(Injector);
 
   async openProject(): Promise<void> {
     const file = await chooseFile('.chemin,application/json');
@@ -80,7 +79,8 @@ export class ImportsService {
 
   private async takeFont(file: File): Promise<void> {
     try {
-      const { title } = await this.texts.bring(file);
+      const { TextService } = await import('../platform/text.service');
+      const { title } = await this.injector.get(TextService).bring(file);
       this.messages.say('good', `The font “${title}” was brought in`, ['Lettering in Build can be written in it.']);
     } catch (error) {
       this.messages.say('bad', `“${file.name}” was not brought in`, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);

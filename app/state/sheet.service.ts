@@ -1,5 +1,6 @@
 import { inject, Injectable, computed } from '@angular/core';
-import { figure, mmPer, resizedSheet, type Sheet, type Unit } from '@core';
+import { figure, mmPer, type Sheet, type Unit } from '@core';
+import { resizedSheet } from '@later';
 import { DocumentStore } from './document.store';
 import { ViewStore } from './view.store';
 

@@ -9,7 +9,6 @@ import {
   exactCells,
   findNode,
   idsWithin,
-  readable,
   type Axis,
   type CellMove,
   type DocumentNode,
@@ -21,6 +20,7 @@ import {
   type SignedAxis,
   type WorldBox,
 } from '@core';
+import { readable } from '@later';
 import { MessageStore } from '../platform/messages.store';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';

@@ -1,16 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import {
-  orthographicRatios,
-  solveStrokes,
-  withPointAt,
-  type ProjectionSetup,
-  type Reference,
-  type SheetPoint,
-  type SolveOptions,
-  type Stroke,
-  type StrokeMiss,
-  type StrokeSolution,
-} from '@core';
+import { orthographicRatios, withPointAt, type ProjectionSetup, type Reference, type SheetPoint, type Stroke } from '@core';
+import { type SolveOptions } from '@later';
+import type { StrokeMiss, StrokeSolution } from '@later';
 import type { SolveWorker } from '../../workers/solve.worker';
 import { startSolveWorker } from '../platform/start-solve-worker';
 import { SupersededError, WorkerRunner, WorkerStoppedError } from '../platform/worker-runner';
@@ -91,7 +82,8 @@ export class TraceService {
       if (error instanceof SupersededError) return;
       if (error instanceof WorkerStoppedError) this.messages.say('bad', 'The traced edges could not be read', [`${error.message}. Fewer edges may do.`]);
       // Where there is no worker, the page reads them itself.
-      solution = error instanceof WorkerStoppedError ? { ok: false, missing: ['another try'] } : solveStrokes(asked.strokes, asked.options);
+      solution =
+        error instanceof WorkerStoppedError ? { ok: false, missing: ['another try'] } : (await import('@later')).solveStrokes(asked.strokes, asked.options);
     }
     if (this.asked() !== asked) return;
     this.solved.set(solution);

@@ -2,7 +2,6 @@ import {
   drawnBody,
   drawnNodes,
   pickAt,
-  ruledUnder,
   planeFrame,
   planeOfSurface,
   dotWorld,
@@ -16,6 +15,7 @@ import {
   type SurfaceName,
   type WorldPoint,
 } from '@core';
+import { ruledUnder } from '@later';
 import type { ToolContext } from './tool';
 
 /** A plane to build on, and whether depth grows along its normal or against it there. */

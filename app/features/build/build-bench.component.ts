@@ -7,9 +7,7 @@ import {
   findNode,
   isPart,
   figure,
-  measuresOf,
   sideNames,
-  SOLID_FORMS,
   SOLID_KINDS,
   type Axis,
   type PlanePoint,
@@ -17,6 +15,7 @@ import {
   type Side,
   type SolidKind,
 } from '@core';
+import { measuresOf, SOLID_FORMS } from '@later';
 import { FoldComponent } from '../../controls/fold.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { RepeatComponent } from '../../controls/repeat.component';

@@ -1,7 +1,6 @@
 import {
   addWorld,
   canHaveDepth,
-  lengthAlong,
   scaleWorld,
   flattenTree,
   exactCells,
@@ -17,6 +16,7 @@ import {
   type ShapeNode,
   type Stage as Geometry,
 } from '@core';
+import { lengthAlong } from '@later';
 import { lengthWords } from '../../tools/catching';
 import { reachTo } from '../../tools/reach';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';

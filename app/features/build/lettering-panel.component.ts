@@ -4,7 +4,6 @@ import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import {
   END,
-  FONT_ENDINGS,
   exactCells,
   isOwnFont,
   meanColour,
@@ -14,12 +13,12 @@ import {
   shapesIn,
   SHIPPED_FONTS,
   sideName,
-  turnedLine,
   type FontLettering,
   type Lettering,
   type Paint,
   type ShapeNode,
 } from '@core';
+import { FONT_ENDINGS, turnedLine } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';

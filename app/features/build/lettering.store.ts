@@ -3,20 +3,16 @@ import {
   automaticName,
   findNode,
   flattenTree,
-  frameOfLettering,
-  letterFrame,
-  letteringGroup,
   planeName,
   shapesIn,
   type CellLettering,
   type FontLettering,
   type GroupNode,
-  type LetterFrame,
   type Lettering,
-  type LetterLook,
   type ShapeNode,
-  type TextLine,
 } from '@core';
+import { type TextLine } from '@later';
+import { frameOfLettering, letterFrame, letteringGroup, type LetterFrame, type LetterLook } from '@later';
 import { MessageStore } from '../../platform/messages.store';
 import { newId } from '../../platform/ids';
 import { TextService } from '../../platform/text.service';

@@ -1,25 +1,16 @@
 import { inject, Injectable } from '@angular/core';
+import { bodyOf, exactCells, findNode, findShape, scaleWorld, sheetFromWorld, surfaceNamed, type ShapeNode, type SheetPoint, type WorldPoint } from '@core';
 import {
-  bodyOf,
-  exactCells,
-  findNode,
-  findShape,
   lengthAlong,
   measureHandles,
   MEASURES,
-  scaleWorld,
-  sheetFromWorld,
   surfaceMiddle,
-  surfaceNamed,
   withMeasure,
   withSurfaceMoved,
   type MadeSolid,
   type MeasureHandle,
-  type ShapeNode,
-  type SheetPoint,
   type SolidResult,
-  type WorldPoint,
-} from '@core';
+} from '@later';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import type { StageHandles } from '../../state/stage';

@@ -1,4 +1,5 @@
-import { bodyOf, bodyVolume, boundsAll, measuresOf, SOLID_KINDS, type Plane, type ShapeNode } from '@core';
+import { bodyOf, boundsAll, SOLID_KINDS, type Plane, type ShapeNode } from '@core';
+import { bodyVolume, measuresOf } from '@later';
 import { ToolBench } from '../../testing/tool-bench';
 import { USUAL_BUILD } from './build-set';
 import { solidTool, type SolidState } from './solid.tool';

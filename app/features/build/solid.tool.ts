@@ -5,27 +5,22 @@ import {
   figure,
   fitPaint,
   flattenOutline,
-  lengthAlong,
   LOOSE_BOX,
   outlineBox,
   planeFrame,
   planeName,
   rectangleOutline,
   scaleWorld,
-  SOLID_FORMS,
-  solidOn,
   spanBetween,
   worldFromPlane,
   type Caught,
   type Edit,
-  type Measures,
-  type MadeSolid,
   type PlanePoint,
   type ShapeNode,
   type SheetPoint,
   type SolidKind,
-  type SolidResult,
 } from '@core';
+import { lengthAlong, SOLID_FORMS, solidOn, type Measures, type MadeSolid, type SolidResult } from '@later';
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import { groundAt, outOf, type Ground } from '../../tools/ground';
 import { reachTo } from '../../tools/reach';

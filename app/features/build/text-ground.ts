@@ -2,24 +2,19 @@ import {
   apply33,
   exactCells,
   findShape,
-  letterFrame,
-  lineWalk,
   outlineOfSurface,
   pickAt,
   planeOfSurface,
   ringsOf,
-  roundStart,
   ruledPoint,
   samePlane,
-  textLineFrom,
-  textPlace,
   type Outline,
   type Plane,
   type PlanePoint,
-  type RoundLine,
   type SheetPoint,
-  type TextLine,
 } from '@core';
+import { lineWalk, textLineFrom, textPlace, type RoundLine, type TextLine } from '@later';
+import { letterFrame, roundStart } from '@later';
 import { planePointAt } from '../../tools/catching';
 import { drawnSurface, roundSideAt } from '../../tools/ground';
 import type { BuildContext } from './build-set';

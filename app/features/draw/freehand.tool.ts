@@ -1,18 +1,5 @@
-import {
-  apply33,
-  boundsArea,
-  cleanStroke,
-  exactCells,
-  figure,
-  outlineThrough,
-  sheetDistance,
-  straightenStroke,
-  type Caught,
-  type Outline,
-  type PenPoint,
-  type Plane,
-  type PlanePoint,
-} from '@core';
+import { apply33, boundsArea, exactCells, figure, outlineThrough, sheetDistance, type Caught, type Outline, type Plane, type PlanePoint } from '@core';
+import { cleanStroke, straightenStroke, type PenPoint } from '@later';
 import { catchPointer, caughtPlace, planePointAt } from '../../tools/catching';
 import type { PlaneContext, ToolEvent } from '../../tools/tool';
 import type { DrawContext, DrawStep, DrawTool } from './draw.settings';

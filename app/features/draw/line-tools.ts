@@ -1,7 +1,6 @@
 import {
   apply33,
   drawnNodes,
-  extendAt,
   figure,
   flattenOutline,
   nearestPlace,
@@ -11,7 +10,6 @@ import {
   outlineSegments,
   samePlane,
   sheetDistance,
-  trimAt,
   type CheminDocument,
   type Edit,
   type Outline,
@@ -20,6 +18,7 @@ import {
   type SheetPoint,
   type ShapeNode,
 } from '@core';
+import { extendAt, trimAt } from '@later';
 import { planePointAt } from '../../tools/catching';
 import type { Ghost } from '../../tools/tool';
 import type { DrawContext, DrawStep, DrawTool } from './draw.settings';

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ellipseRatio, factsText, figure, majorAxisDeg, mapForms, pointWords, projectionFacts, realLength } from '@core';
+import { figure, realLength } from '@core';
+import { ellipseRatio, factsText, majorAxisDeg, mapForms, pointWords, projectionFacts } from '@later';
 import { DocumentStore } from '../../state/document.store';
 import { MessageStore } from '../../platform/messages.store';
 

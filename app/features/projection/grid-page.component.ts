@@ -5,9 +5,7 @@ import { ToggleSwitchModule } from 'primeng/toggleswitch';
 import {
   drawnAxes,
   figure,
-  lengthExample,
   lengthInUnit,
-  linesApart,
   PLANE_COLOURS,
   planeName,
   recountsExactly,
@@ -17,8 +15,8 @@ import {
   type LineLook,
   type Sheet,
   type Unit,
-  type WorldPlaneKind,
 } from '@core';
+import { lengthExample, linesApart, type WorldPlaneKind } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { BenchSettings } from '../../state/bench-settings';

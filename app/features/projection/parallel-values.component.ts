@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { RadioButtonModule } from 'primeng/radiobutton';
 import { SelectModule } from 'primeng/select';
-import { drawnAxes, figure, lengthExample, orthographicRatios, type AxonometricSetup, type ByAxis, type ParallelSetup } from '@core';
+import { drawnAxes, figure, orthographicRatios, type AxonometricSetup, type ByAxis, type ParallelSetup } from '@core';
+import { lengthExample } from '@later';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { SteeringService } from '../../state/steering.service';
 

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, injec
 import { SliderModule } from 'primeng/slider';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
-import { figure, type Axis, type Reference, type SheetPoint, type SolveAs, type Stroke } from '@core';
+import { figure, type Axis, type Reference, type SheetPoint, type Stroke } from '@core';
+import { type SolveAs } from '@later';
 import { IconComponent } from '../../controls/icon.component';
 import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';

@@ -1,4 +1,5 @@
-import { figure, guessAxis, type Axis, type CheminDocument, type PlanePoint, type SheetPoint, type Stroke } from '@core';
+import { figure, type Axis, type CheminDocument, type PlanePoint, type SheetPoint, type Stroke } from '@core';
+import { guessAxis } from '@later';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
 import type { TraceSettings } from './trace.settings';
 
