@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
-import { expect, openDemo, openEmpty, storedDrawing, test } from './support';
+import { expect, openDemo, openEmpty, storedDrawing, test, goOffline } from './support';
 import type { Page } from '@playwright/test';
 
 async function offer(page: Page, button: string, name: string, content: string): Promise<void> {
@@ -148,23 +148,7 @@ test('two pages on one drawing: neither overwrites the other unseen', async ({ p
 
 test('works without the network after the first visit', async ({ page, context }) => {
   await openDemo(page);
-  await page.evaluate(async () => {
-    const registration = await navigator.serviceWorker.ready;
-    while (registration.active?.state !== 'activated') await new Promise((done) => setTimeout(done, 100));
-  });
-  // Everything that the page needs is being fetched ahead; once all of it is there, a second visit needs no network.
-  const wanted = await page.evaluate(async () => {
-    const { assetGroups } = (await (await fetch('/ngsw.json')).json()) as { assetGroups: { installMode: string; urls: string[] }[] };
-    return assetGroups.filter((group) => group.installMode === 'prefetch').flatMap((group) => group.urls);
-  });
-  expect(wanted.length).toBeGreaterThan(10);
-  await expect(async () => {
-    const names = await page.evaluate(async () =>
-      (await Promise.all((await caches.keys()).map(async (key) => (await (await caches.open(key)).keys()).map((request) => request.url)))).flat(),
-    );
-    expect(wanted.filter((url) => !names.some((name) => name.endsWith(url)))).toEqual([]);
-  }).toPass({ timeout: 40_000 });
-  await context.setOffline(true);
+  await goOffline(page);
   await page.reload();
   await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
   // The reader of SVG is there too, though it was never used before.

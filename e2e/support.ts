@@ -136,3 +136,24 @@ export async function storedOpen(page: Page): Promise<{ id: string; name: string
       }),
   );
 }
+
+/** Waits until everything that is fetched ahead is there, and cuts the network. */
+export async function goOffline(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    const registration = await navigator.serviceWorker.ready;
+    while (registration.active?.state !== 'activated') await new Promise((done) => setTimeout(done, 100));
+  });
+  // Everything that the page needs is being fetched ahead; once all of it is there, a second visit needs no network.
+  const wanted = await page.evaluate(async () => {
+    const { assetGroups } = (await (await fetch('/ngsw.json')).json()) as { assetGroups: { installMode: string; urls: string[] }[] };
+    return assetGroups.filter((group) => group.installMode === 'prefetch').flatMap((group) => group.urls);
+  });
+  expect(wanted.length).toBeGreaterThan(10);
+  await expect(async () => {
+    const names = await page.evaluate(async () =>
+      (await Promise.all((await caches.keys()).map(async (key) => (await (await caches.open(key)).keys()).map((request) => request.url)))).flat(),
+    );
+    expect(wanted.filter((url) => !names.some((name) => name.endsWith(url)))).toEqual([]);
+  }).toPass({ timeout: 40_000 });
+  await page.context().setOffline(true);
+}
