@@ -107,5 +107,8 @@ export const NO_DETERMINANT = 1e-12;
 /** What the near plane is multiplied by where things are clipped, so that rounding leaves no corner before it. */
 export const CLEAR_OF_NEAR = 1 + 1e-9;
 
+/** Distance in cells between a curve and its chords where part of its surface lies before the near plane, and the rest is seen from close by. */
+export const CLOSE_BY = 1e-6;
+
 /** Distance in mm of the sheet between a drawn curve and the corners that stand for it in cuts and under the pointer. */
 export const CORNERS = 0.004;

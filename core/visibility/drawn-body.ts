@@ -1,14 +1,15 @@
 import { containsPoint, signedArea } from '../math/polygon';
-import { CLEAR_OF_NEAR, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
+import { CLEAR_OF_NEAR, CLOSE_BY, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, type Ruled } from '../geometry/ruled';
 import type { Sphere } from '../geometry/sphere';
 import { FACET, finerFacets } from '../geometry/facets';
 import { clipLineNear, clipNear } from '../projection/near';
-import { sheetFromFrame } from '../projection/planes';
+import { sheetFromFrame, worldFromPlane } from '../projection/planes';
 import { facing, type EyeMatrix } from '../projection/projection';
 import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
+import { chordsOf } from '../shape/segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import { cutRuledPath, cutSpherePath } from './cut-round';
 import { seenCap, spherePath } from './sphere-view';
@@ -153,7 +154,9 @@ export class DrawnSurface {
     const map = sheetFromFrame(projection, form.frame);
     const paths = surface.rings.map((ring) => drawSegments(ring, true, map, projection.near));
     if (paths.every((path) => path !== null)) return joinPaths(paths);
-    return joinPaths(surface.loops.map((loop) => polygonPath(projectLoop(projection, loop, false) ?? [])));
+    // A part of it lies before the near plane: its curves are chords there, fine enough for what is seen from close by.
+    const loops = surface.rings.length === 0 ? surface.loops : surface.rings.map((ring) => flatPoints(ring.flatMap((s) => chordsOf(s, CLOSE_BY)).map((p) => worldFromPlane(form.frame, p)))); // prettier-ignore
+    return joinPaths(loops.map((loop) => polygonPath(projectLoop(projection, loop, false) ?? [])));
   }
 }
 
