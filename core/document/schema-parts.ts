@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { exactCells, isCells } from '../math/exact';
 import { UNIT } from '../math/tolerances';
-import { allPoints, type Outline } from '../shape/outline';
+import type { Outline } from '../shape/outline';
+import { MOST_HOLES, MOST_RING, pointIdsRepeat, readOutline } from './read-outline';
 
 // Compiled checks need `Function`, which a strict content policy forbids.
 z.config({ jitless: true });
@@ -22,15 +23,25 @@ const outlinePoint = z.strictObject({
   corner: z.strictObject({ kind: z.enum(['round', 'bevel']), size: cells.refine((n) => n > 0, 'a rounding is more than 0') }).exactOptional(),
   press: z.number().min(0).max(1).exactOptional(),
 });
-/** An outline in cells of its plane. */
-export const outline: z.ZodType<Outline> = z
+/** What an outline has to be, told point by point: exact about faults, and slow. */
+export const outlineFaults: z.ZodType<Outline> = z
   .strictObject({
-    points: z.array(outlinePoint).max(100_000),
+    points: z.array(outlinePoint).max(MOST_RING),
     closed: z.boolean(),
-    holes: z.array(z.array(outlinePoint).min(2).max(100_000)).min(1).max(10_000).exactOptional(),
+    holes: z.array(z.array(outlinePoint).min(2).max(MOST_RING)).min(1).max(MOST_HOLES).exactOptional(),
   })
   .refine((o) => o.closed || !o.holes, 'only closed outlines have holes')
   .refine((o) => !pointIdsRepeat(o), 'two points have one id');
+
+/** An outline in cells of its plane: read at once where it is right, and point by point where it is not. */
+export const outline: z.ZodType<Outline> = z.unknown().transform((value, context) => {
+  const right = readOutline(value);
+  if (right) return right;
+  const read = outlineFaults.safeParse(value);
+  if (read.success) return read.data;
+  for (const { path, message } of read.error.issues) context.addIssue({ code: 'custom', path: [...path], message });
+  return z.NEVER;
+});
 
 /** A place of the world, in cells. */
 export const worldCells = z.strictObject({ a: cells, b: cells, h: cells });
@@ -41,8 +52,3 @@ const unit = z
   .max(1 + UNIT);
 /** A direction of the world, of length 1. */
 export const direction = z.strictObject({ a: unit, b: unit, h: unit });
-
-function pointIdsRepeat(outline: Outline): boolean {
-  const points = allPoints(outline);
-  return new Set(points.map((p) => p.id)).size < points.length;
-}

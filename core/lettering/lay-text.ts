@@ -1,3 +1,6 @@
+import { exactCells } from '../math/exact';
+import type { PlanePoint } from '../math/points';
+import { mapOutline, mapPoint, type Outline } from '../shape/outline';
 import { glyphOutlines, type PathCommand } from './glyph-outlines';
 import { placeOf, seatOf, startOf, type LaidLetter, type LaidText } from './laid-text';
 import type { FontLettering } from './lettering';
@@ -27,6 +30,8 @@ interface InLine {
   readonly advance: number;
 }
 
+const exact = ({ u, v }: PlanePoint): PlanePoint => ({ u: exactCells(u), v: exactCells(v) });
+
 /** Why a text cannot be drawn, in words for who writes it. */
 export class TextError extends Error {}
 
@@ -43,6 +48,13 @@ export function layText(font: TextFont, lettering: FontLettering): LaidText {
   const missing = new Set<string>();
   const letters: LaidLetter[] = [];
   let points = 0;
+  const known = new Map<number, readonly Outline[]>();
+  /** A glyph where it begins on a straight baseline, drawn once however often it comes. */
+  const drawn = ({ id, path }: ShapedGlyph): readonly Outline[] => {
+    let outlines = known.get(id);
+    if (!outlines) known.set(id, (outlines = glyphOutlines(path.commands, (x, y) => ({ u: x * k, v: y * k }))));
+    return outlines;
+  };
   lettering.text.split('\n').forEach((text, row) => {
     const line: InLine[] = [];
     let at = 0;
@@ -64,7 +76,7 @@ export function layText(font: TextFont, lettering: FontLettering): LaidText {
       points += commands;
       if (commands > MOST_LETTER_POINTS) throw new TextError(`“${letter}” has ${commands.toLocaleString('en')} points in this font; a letter has at most ${MOST_LETTER_POINTS.toLocaleString('en')}.`); // prettier-ignore
       if (points > MOST_TEXT_POINTS) throw new TextError(`This text has more than ${MOST_TEXT_POINTS.toLocaleString('en')} points in this font.`);
-      const outlines = glyph.id === 0 ? [] : glyphOutlines(glyph.path.commands, (gx, gy) => place(gx * k, gy * k + up));
+      const outlines = glyph.id === 0 ? [] : drawn(glyph).map((own) => mapOutline(own, (p) => mapPoint(p, ({ u, v }) => exact(place(u, v + up)))));
       if (outlines.length > 0) letters.push({ text: letter, outlines, ...seatOf(lettering, start + x, row, width) });
     }
   });
