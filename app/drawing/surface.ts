@@ -52,6 +52,19 @@ interface Overlay extends Look {
   readonly aids: readonly Aid[];
 }
 
+/** Selected parts beyond which their outlines are drawn more simply. */
+const MANY_PARTS = 400;
+
+/** A polygon without corners nearer than a distance to the one before. */
+function thinned(polygon: ArrayLike<number>, least: number): ArrayLike<number> {
+  const kept = [polygon[0]!, polygon[1]!];
+  for (let i = 2; i + 1 < polygon.length; i += 2) {
+    const [dx, dy] = [polygon[i]! - kept[kept.length - 2]!, polygon[i + 1]! - kept[kept.length - 1]!];
+    if (dx * dx + dy * dy >= least * least) kept.push(polygon[i]!, polygon[i + 1]!);
+  }
+  return kept.length >= 6 ? kept : polygon;
+}
+
 /**
  * The drawing surface: a stage with three layers (picture and grid; ghosts and selection; handles). The picture is
  * painted from the display list; nothing here decides anything.
@@ -283,9 +296,17 @@ export class Surface {
     context.save();
     context.strokeStyle = '#5a3ea6';
     context.lineJoin = 'round';
-    for (const part of picture.visible) {
-      if (!selection.has(part.node)) continue;
+    const parts = picture.visible.filter((part) => selection.has(part.node));
+    // Of thousands of small things, such as the letters of a long text, the halo would be all that is seen, and take its time.
+    const many = parts.length > MANY_PARTS;
+    if (many) context.lineWidth = 1.3 / zoom;
+    for (const part of parts) {
       for (const ring of [part.polygon, ...(part.holes ?? [])]) {
+        if (many) {
+          tracePolygon(context, thinned(ring, 1.5 / zoom), !part.open);
+          context.stroke();
+          continue;
+        }
         tracePolygon(context, ring, !part.open);
         context.globalAlpha = 0.35;
         context.lineWidth = 4 / zoom;
