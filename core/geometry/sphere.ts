@@ -98,6 +98,47 @@ export function commonCap(sphere: Sphere, p: Cap, q: Cap): readonly (readonly Ar
   return [[arcWithin(rp, p, q, first, second), arcWithin(rq, q, p, second, first)]];
 }
 
+/**
+ * What is seen of the band between two circles about one direction, as the rings of its boundary, which share no piece:
+ * what `outer` has and `inner`, a cap about the same direction within it, has not. Null for nothing.
+ */
+export function bandOfCaps(sphere: Sphere, seen: Cap, outer: Cap, inner: Cap): readonly (readonly Arc[])[] | null {
+  const whole = commonCap(sphere, seen, outer);
+  if (!whole) return null;
+  const less = commonCap(sphere, seen, inner);
+  if (!less) return whole;
+  const rim = rimOf(sphere, seen);
+  const [out, into] = [outer.low <= -1 ? null : crossingsOf(seen, outer), crossingsOf(seen, inner)];
+  const circle = (cap: Cap): readonly Arc[] => [wholeRim(rimOf(sphere, cap))];
+  const isAll = (rings: readonly (readonly Arc[])[]): boolean => rings.length === 1 && rings[0]!.length === 1 && holdsRim(inner, rim);
+  if (!into) {
+    // The inner circle is seen whole, or not at all: then what is seen is all within it.
+    if (isAll(less)) return null;
+    const around = less.length === 2 ? whole.slice(1) : whole;
+    return [...around, circle(inner)];
+  }
+  const [first, second] = into;
+  const across = arcWithin(rimOf(sphere, inner), inner, seen, first, second);
+  const beside = (from: WorldPoint, to: WorldPoint): Arc => arcWhere(rim, from, to, (p) => dot(p, outer.axis) <= inner.low);
+  if (!out) return [[across, beside(second, first)], ...(whole.length === 2 ? [circle(outer)] : [])];
+  return [[across, beside(second, out[1]), arcWithin(rimOf(sphere, outer), outer, seen, out[1], out[0]), beside(out[0], first)]];
+}
+
+/** Whether a rim lies in a cap that it does not cross. */
+const holdsRim = (cap: Cap, { frame, u, shift, size }: Rim): boolean => isIn(cap, u, shift, size, frame.normal);
+
+/** The piece of a rim from one place to another whose middle is where it is wanted. */
+function arcWhere({ frame, u, v, shift, size }: Rim, from: WorldPoint, to: WorldPoint, wanted: (unit: WorldPoint) => boolean): Arc {
+  const angle = (p: WorldPoint): number => Math.atan2(dot(p, v), dot(p, u));
+  const start = angle(from);
+  let end = angle(to);
+  if (end < start) end += 2 * Math.PI;
+  const middle = (start + end) / 2;
+  const around = addWorld(scaleWorld(u, size * Math.cos(middle)), scaleWorld(v, size * Math.sin(middle)));
+  const inside = wanted(addWorld(scaleWorld(frame.normal, shift), around));
+  return { frame, segments: arcSegments(start, inside ? end : end - 2 * Math.PI), closed: false };
+}
+
 /** The circle that bounds a cap; sizes in radii of the sphere. */
 interface Rim {
   readonly frame: PlaneFrame;

@@ -3,8 +3,8 @@ import type { Sphere } from '../geometry/sphere';
 import type { Toned } from '../light/tones';
 import type { WorldPoint } from '../math/points';
 import type { EyeMatrix } from '../projection/projection';
-import { joinPaths, type Path } from '../shape/path';
-import { spherePath } from '../visibility/sphere-view';
+import type { Path } from '../shape/path';
+import { bandPath } from '../visibility/sphere-view';
 import { differenceOf, STRIP_MISS } from './round-tones';
 
 /** Halvings of the way from what is turned from the light to what faces it, at least and at most. */
@@ -35,17 +35,15 @@ export function sphereFill(projection: EyeMatrix, sphere: Sphere, path: Path, li
     const { colour } = tone((bounds[i]! + bounds[i + 1]!) / 2);
     if (starts.at(-1)?.colour !== colour) starts.push({ low: bounds[i]!, colour });
   }
-  const caps = starts.map(({ low }) => (low <= -1 ? path : spherePath(projection, sphere, { axis: light, low })));
-  const bands = starts.flatMap(({ colour }, i): readonly Mark[] => {
-    const [own, next, beyond] = [caps[i], caps[i + 1], caps[i + 2]];
-    if (!own || own.coords.length === 0 || (next && samePath(own, next))) return [];
-    const band = beyond && beyond.coords.length > 0 ? joinPaths([own, beyond]) : own;
-    return [{ kind: 'path', path: band, fill: flatInk(colour), rule: 'evenodd', line: null }];
+  const bands = starts.flatMap(({ low, colour }, i): readonly Mark[] => {
+    const [next, beyond] = [starts[i + 1]?.low ?? 1, starts[i + 2]?.low ?? 1];
+    const shown = bandPath(projection, sphere, { axis: light, low }, { axis: light, low: next });
+    // Nothing is seen of it: not of what it reaches below either.
+    if (shown?.coords.length === 0) return [];
+    const band = bandPath(projection, sphere, { axis: light, low }, { axis: light, low: beyond });
+    return band && band.coords.length > 0 ? [{ kind: 'path', path: band, fill: flatInk(colour), rule: 'evenodd', line: null }] : [];
   });
   if (sphere.low <= -1 || bands.length <= 1) return bands;
   // Caps are parts of the whole sphere: of a dome they may reach below its rim.
   return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'evenodd' }, strength: 1, marks: bands }];
 }
-
-/** Whether of two caps all that is seen is the same: then nothing of the band between them is. */
-const samePath = (p: Path, q: Path): boolean => p.verbs === q.verbs && p.coords.every((n, i) => Math.abs(n - q.coords[i]!) < 1e-9);

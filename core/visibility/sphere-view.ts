@@ -1,4 +1,4 @@
-import { commonCap, type Arc, type Cap, type Sphere } from '../geometry/sphere';
+import { bandOfCaps, commonCap, type Arc, type Cap, type Sphere } from '../geometry/sphere';
 import { lengthWorld, scaleWorld, subtractWorld, unitWorld } from '../math/points';
 import { sheetFromFrame } from '../projection/planes';
 import type { EyeMatrix } from '../projection/projection';
@@ -31,6 +31,18 @@ export function spherePath(projection: EyeMatrix, sphere: Sphere, cap: Cap = sph
   const rings = seen && commonCap(sphere, seen, cap);
   if (!rings) return { verbs: '', coords: [] };
   const paths = rings.map((ring) => ringPath(projection, ring, error));
+  return paths.every((path) => path !== null) ? joinPaths(paths) : null;
+}
+
+/**
+ * The exact path of what an eye sees of the band between two caps about one direction: of `outer` without `inner`. Null
+ * and empty as in `spherePath`.
+ */
+export function bandPath(projection: EyeMatrix, sphere: Sphere, outer: Cap, inner: Cap): Path | null {
+  const seen = seenCap(projection, sphere);
+  const rings = seen && bandOfCaps(sphere, seen, outer, inner);
+  if (!rings) return { verbs: '', coords: [] };
+  const paths = rings.map((ring) => ringPath(projection, ring, null));
   return paths.every((path) => path !== null) ? joinPaths(paths) : null;
 }
 
