@@ -1,4 +1,20 @@
-import { END, type CellLettering, type SolidKind, anchorIn, bodyOf, ellipseOutline, exactCells, outlineThrough, readingFrameOf, rectangleOutline, surfaceNamed, type DocumentNode, type Paint, type Plane, type ShapeNode } from '@core';
+import {
+  END,
+  type CellLettering,
+  type SolidKind,
+  anchorIn,
+  bodyOf,
+  ellipseOutline,
+  exactCells,
+  outlineThrough,
+  readingFrameOf,
+  rectangleOutline,
+  surfaceNamed,
+  type DocumentNode,
+  type Paint,
+  type Plane,
+  type ShapeNode,
+} from '@core';
 import { layCells } from '@later';
 import { letterFrame, letteringGroup, solidOn, type Measures } from '@later';
 
