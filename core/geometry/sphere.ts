@@ -95,7 +95,7 @@ export function commonCap(sphere: Sphere, p: Cap, q: Cap): readonly (readonly Ar
     return inQ ? [[wholeRim(rp)]] : null;
   }
   const [first, second] = crossings;
-  return [[arcWithin(rp, p, q, first, second), arcWithin(rq, q, p, second, first)]];
+  return [[arcWithin(rp, q, first, second), arcWithin(rq, p, second, first)]];
 }
 
 /**
@@ -118,10 +118,10 @@ export function bandOfCaps(sphere: Sphere, seen: Cap, outer: Cap, inner: Cap): r
     return [...around, circle(inner)];
   }
   const [first, second] = into;
-  const across = arcWithin(rimOf(sphere, inner), inner, seen, first, second);
+  const across = arcWithin(rimOf(sphere, inner), seen, first, second);
   const beside = (from: WorldPoint, to: WorldPoint): Arc => arcWhere(rim, from, to, (p) => dot(p, outer.axis) <= inner.low);
   if (!out) return [[across, beside(second, first)], ...(whole.length === 2 ? [circle(outer)] : [])];
-  return [[across, beside(second, out[1]), arcWithin(rimOf(sphere, outer), outer, seen, out[1], out[0]), beside(out[0], first)]];
+  return [[across, beside(second, out[1]), arcWithin(rimOf(sphere, outer), seen, out[1], out[0]), beside(out[0], first)]];
 }
 
 /** Whether a rim lies in a cap that it does not cross. */
@@ -181,16 +181,7 @@ function crossingsOf(p: Cap, q: Cap): readonly [WorldPoint, WorldPoint] | null {
 }
 
 /** The piece of a rim from one crossing to the other that lies in the other cap. */
-function arcWithin({ frame, u, v, shift, size }: Rim, { axis }: Cap, other: Cap, from: WorldPoint, to: WorldPoint): Arc {
-  const angle = (p: WorldPoint): number => Math.atan2(dot(p, v), dot(p, u));
-  const start = angle(from);
-  let end = angle(to);
-  if (end < start) end += 2 * Math.PI;
-  const middle = (start + end) / 2;
-  const around = addWorld(scaleWorld(u, size * Math.cos(middle)), scaleWorld(v, size * Math.sin(middle)));
-  const inside = dot(addWorld(scaleWorld(axis, shift), around), other.axis) >= other.low;
-  return { frame, segments: arcSegments(start, inside ? end : end - 2 * Math.PI), closed: false };
-}
+const arcWithin = (rim: Rim, other: Cap, from: WorldPoint, to: WorldPoint): Arc => arcWhere(rim, from, to, (p) => dot(p, other.axis) >= other.low);
 
 /** A piece of the unit circle about the origin, between two angles in radians, as conics of at most a quarter turn each. */
 export function arcSegments(from: number, to: number): readonly Segment[] {
