@@ -101,11 +101,13 @@ test('a projection is read from a picture by tracing its edges, refined, adopted
   }
   await page.getByRole('combobox', { name: 'The picture shows' }).click();
   await page.getByRole('option', { name: 'two, uprights upright' }).click();
+  await expect(page.getByRole('listbox')).toHaveCount(0);
   await expect(page.getByRole('region', { name: 'Projection from traced edges' })).toContainText('two-point perspective');
   // Refining: its middle chooses a stroke, then an end is dragged, and undo brings it back.
   const [near, far] = [at({ a: 14.4, b: 0, h: 0 }), at({ a: 105.6, b: 0, h: 0 })];
   await page.mouse.click(...px({ x: (near.x + far.x) / 2, y: (near.y + far.y) / 2 }));
   const region = page.getByRole('region', { name: 'Projection from traced edges' });
+  await expect(region).not.toContainText('Reading the edges');
   const before = (await region.textContent())!;
   await page.mouse.move(...px(near));
   await page.mouse.down();
