@@ -1,6 +1,7 @@
 // The second door into core: what only stages and dialogs use that come when they are first opened. The first load does not carry it.
 export * from './document/lettering-group';
 export * from './document/move-surface';
+export * from './document/part-face';
 export * from './document/readable';
 export * from './document/resize';
 export * from './document/round-line';

@@ -34,6 +34,7 @@ import { PaintColourComponent } from '../controls/paint-colour.component';
 import { ArrangingService } from '../state/arranging.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
+import { BodyFiguresComponent } from './body-figures.component';
 import { SolidFiguresComponent } from './solid-figures.component';
 import { TextFieldDirective } from '../controls/text-field.directive';
 
@@ -47,7 +48,7 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 /** The selection and its figures: each handle's value by name, typed as well as dragged. */
 @Component({
   selector: 'chemin-selection',
-  imports: [TextFieldDirective, MeasureFieldComponent, PaintColourComponent, SolidFiguresComponent],
+  imports: [BodyFiguresComponent, TextFieldDirective, MeasureFieldComponent, PaintColourComponent, SolidFiguresComponent],
   templateUrl: './selection.component.html',
   styleUrl: './selection.component.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,15 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { bodyOf, boundsAll, exactCells, figure, surfaceNamed, surfaceWord, type Axis, type ShapeNode } from '@core';
-import { bodyVolume, measuresOf, MEASURES, SOLID_FORMS, surfaceArea, withMeasure, withSurfaceMoved, type MeasureName } from '@later';
+import { bodyOf, boundsAll, exactCells, type Axis, type ShapeNode } from '@core';
+import { measuresOf, MEASURES, SOLID_FORMS, withMeasure, type MeasureName } from '@later';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { MessageStore } from '../platform/messages.store';
 import { DocumentStore } from '../state/document.store';
-import { ViewStore } from '../state/view.store';
+import { BodyFiguresComponent } from './body-figures.component';
 
-/** What a solid measures: the measures of the form that it was drawn as, typed here; where it is; what it encloses; the face that was pressed. */
+/** What a solid measures: the measures of the form that it was drawn as, typed here; where it is; and the figures of its body. */
 @Component({
   selector: 'chemin-solid-figures',
-  imports: [MeasureFieldComponent],
+  imports: [BodyFiguresComponent, MeasureFieldComponent],
   template: `
     @if (measures(); as measured) {
       @for (measure of measured; track measure.name) {
@@ -28,19 +28,12 @@ import { ViewStore } from '../state/view.store';
         <chemin-measure in="cells" [label]="'Position along ' + axis" [value]="box.min[axis]" (taken)="moveTo(axis, $event)" />
       }
     }
-    @if (face(); as face) {
-      <p class="note">{{ face.words }}: {{ face.area }} square cells.</p>
-      <chemin-measure in="cells" label="Move the face out by" [value]="0" (taken)="moveFace(face.name, $event)" />
-    }
-    <p class="note">{{ words() }}</p>
+    <chemin-body-figures [nodes]="[shape()]" />
   `,
   styles: `
     :host {
       display: grid;
       gap: 7px;
-    }
-    p {
-      margin: 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -51,7 +44,6 @@ export class SolidFiguresComponent {
   readonly places = input(true);
 
   private readonly documents = inject(DocumentStore);
-  private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
   protected readonly axes = ['a', 'b', 'h'] as const;
 
@@ -70,21 +62,6 @@ export class SolidFiguresComponent {
       })
     );
   });
-  protected readonly face = computed(() => {
-    const name = this.view.face();
-    const surface = name === null ? null : surfaceNamed(this.body(), name);
-    return surface && { name: surface.name, words: surfaceWord(surface).replace(/^./, (letter) => letter.toUpperCase()), area: figure(surfaceArea(surface)) };
-  });
-  protected readonly words = computed(() => {
-    const body = this.body();
-    if (!body) return '';
-    const box = this.bounds()!;
-    const size = this.axes.map((axis) => figure(box.max[axis] - box.min[axis])).join(' × ');
-    const volume = bodyVolume(body);
-    const faces = body.surfaces.length === 1 ? 'one face' : `${body.surfaces.length} faces`;
-    return `${size}\u2009cells along a, b and h; ${faces}; ${volume === null ? 'open' : `closed, ${figure(volume)} cubic cells`}.`;
-  });
-
   protected setMeasure(name: MeasureName, value: number): void {
     const shape = this.shape();
     const { solid } = shape;
@@ -98,13 +75,5 @@ export class SolidFiguresComponent {
     const shape = this.shape();
     const by = exactCells(to - this.bounds()!.min[axis]);
     if (by !== 0) this.documents.commit({ kind: 'move', ids: [shape.id], by: { a: 0, b: 0, h: 0, [axis]: by } }, `move ${shape.name}`);
-  }
-
-  protected moveFace(name: string, by: number): void {
-    const shape = this.shape();
-    if (by === 0) return;
-    const moved = withSurfaceMoved(shape, name, by);
-    if (!moved.ok) this.messages.say('warn', `${shape.name}: ${moved.reason}`);
-    else this.documents.commit({ kind: 'change', nodes: [moved.value] }, `move a face of ${shape.name}`);
   }
 }

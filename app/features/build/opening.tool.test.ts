@@ -1,4 +1,4 @@
-import { applyEdit, bodyOf, emptyDocument, rectangleOutline, type CheminDocument, type GroupNode, type Plane, type ShapeNode } from '@core';
+import { applyEdit, bodyOf, emptyDocument, outlineThrough, rectangleOutline, type CheminDocument, type GroupNode, type Plane, type ShapeNode } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { USUAL_BUILD } from './build-set';
 import { openingTool, type OpeningState } from './opening.tool';
@@ -57,6 +57,32 @@ describe('an opening', () => {
     const { children } = one.document.nodes[0] as GroupNode;
     expect(children.map((node) => [node.name, (node as ShapeNode).solid ?? ''])).toEqual([['kiosk', ''], ['opening 1', 'cylinder'], ['opening 2', 'cylinder']]); // prettier-ignore
     expect(bodyOf(children[2] as ShapeNode)!.bounds.min.h).toBe(-1);
+  });
+
+  it('may be a flat shape that lies on the face, pressed in as it is', () => {
+    const one = bench();
+    const star: ShapeNode = { ...box('star', 0, 1, 0), name: 'a roof light', plane: TOP, outline: outlineThrough([{ u: 2, v: 1 }, { u: 6, v: 1 }, { u: 4, v: 3 }], true), paint: { fill: '#ff0000', line: null } }; // prettier-ignore
+    one.document = applyEdit(one.document, { kind: 'add', nodes: [star], artworks: [] });
+    one.at('move', 4, 1.5, { plane: TOP });
+    expect(one.ghost!.words).toEqual(['Press a roof light in']);
+    one.press(4, 1.5, { plane: TOP });
+    expect(one.fields).toEqual(['depth']);
+    one.type(1.5);
+    const [group] = one.document.nodes as [GroupNode];
+    expect(one.document.nodes).toHaveLength(1);
+    expect(group.children.map(({ id, name }) => [id, name])).toEqual([['kiosk', 'kiosk'], ['star', 'a roof light']]); // prettier-ignore
+    expect(group.children[1]).toMatchObject({ outline: star.outline, depth: -1.5, paint: { fill: '#336699' } });
+    const through = bench({ through: true });
+    through.document = applyEdit(through.document, { kind: 'add', nodes: [{ ...star, plane: RIGHT }], artworks: [] });
+    through.press(4, 1.5, { plane: RIGHT });
+    expect(bodyOf((through.document.nodes[0] as GroupNode).children[1] as ShapeNode)!.bounds).toMatchObject({ min: { b: 0 }, max: { b: 5 } });
+  });
+
+  it('is drawn over a flat shape that does not lie on the face', () => {
+    const one = bench();
+    one.document = applyEdit(one.document, { kind: 'add', nodes: [{ ...box('lid', 0, 8, 0), plane: { kind: 'floor', offset: 7 } }], artworks: [] });
+    one.at('move', 4, 2, { plane: { kind: 'floor', offset: 7 } });
+    expect(one.ghost!.words[0]).not.toContain('Press');
   });
 
   it('leaves the sheet, flat shapes and locked things alone', () => {

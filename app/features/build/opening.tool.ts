@@ -6,11 +6,13 @@ import {
   exactCells,
   findNode,
   flattenOutline,
+  idsWithin,
   isJoined,
   planeFrame,
   rectangleOutline,
   shapesIn,
   spanBetween,
+  subtractWorld,
   worldPoints,
   type Caught,
   type Edit,
@@ -19,6 +21,7 @@ import {
   type PlanePoint,
   type ShapeNode,
   type SheetPoint,
+  type SingleEdit,
   type SpaceNode,
 } from '@core';
 import { areaWords, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
@@ -32,6 +35,8 @@ export interface OpeningState {
   readonly ground: Ground | null;
   readonly from: PlanePoint | null;
   readonly to: PlanePoint | null;
+  /** A flat shape on the face that is pressed in as it is. */
+  readonly shape: ShapeNode | null;
   readonly caught: Caught | null;
   /** Cells into the solid, while it is drawn. */
   readonly depth: number;
@@ -39,18 +44,21 @@ export interface OpeningState {
   readonly ids: readonly [string, string];
 }
 
-const idle = (ground: Ground | null, caught: Caught | null): OpeningState => ({ ground, from: null, to: null, caught, depth: 0, ids: ['', ''] });
+const idle = (ground: Ground | null, caught: Caught | null): OpeningState => ({ ground, from: null, to: null, shape: null, caught, depth: 0, ids: ['', ''] });
 
 /** How finely ghosts of curves are shown, in cells. */
 const GHOST_CHORDS = 0.01;
+
+/** Cells, and parts of a unit normal, by which a shape may miss the plane of the face that it lies on. */
+const SAME_PLANE = 1e-6;
 
 /** Cells by which an opening right through a solid reaches beyond it. */
 const BEYOND = 1;
 
 /**
- * An opening in a face, in one act: two opposite corners on the face, then how deep it goes, or right through as it is
- * set. What is pressed in stays a shape in the contents: it can be moved and measured anew, and its walls have the
- * solid's paint.
+ * An opening in a face, in one act: two opposite corners on the face, or a flat shape that lies on it, then how deep it
+ * goes, or right through as it is set. What is pressed in stays a shape in the contents: it can be moved and measured
+ * anew, and its walls have the solid's paint.
  */
 export const openingTool: BuildTool<OpeningState> = {
   start: () => idle(null, null),
@@ -70,18 +78,42 @@ function point(state: OpeningState, event: Extract<ToolEvent, { at: unknown }>, 
   if (state.from && state.to) {
     const depth = depthAt(state, event, context);
     const next = { ...state, depth };
-    if (event.kind === 'down') return finish(next, depth, context);
+    // A shape is pressed and let go at its depth, or pressed and then pressed there.
+    if (event.kind === 'down' || (event.kind === 'up' && state.shape && depth > 0)) return finish(next, depth, context);
     return { state: next, preview: depth > 0 ? pressedIn(next, depth, context).edit : null };
   }
-  const ground = state.from ? state.ground : solidFace(event.at, context);
+  const own = state.from ? null : shapeOnFace(event.at, context);
+  const ground = state.from ? state.ground : (own?.ground ?? solidFace(event.at, context));
   if (!ground) return { state: idle(null, null) };
   const caught = catchPointer(context.on(ground.plane), event.at, state.from ? [state.from] : [], { lock: false, free: event.free });
   const from = event.carry && state.from && caught ? (carried([state.from], state.caught, caught)[0] ?? null) : state.from;
-  const next = { ...state, ground, caught, from };
+  const next = { ...state, ground, caught, from, shape: own?.shape ?? null };
   if (event.kind === 'move' || !caught) return { state: next };
+  if (own) return event.kind === 'down' ? pressShape(next, caught, context) : { state: next };
   if (!from)
     return event.kind === 'down' ? { state: { ...next, from: { u: caught.u, v: caught.v }, ids: [context.newId(), context.newId()] } } : { state: next };
   return deepen(next, caught, context);
+}
+
+/** The flat shape under the pointer, and the face of a solid that it lies on. */
+function shapeOnFace(at: SheetPoint, context: BuildContext): { readonly shape: ShapeNode; readonly ground: Ground } | null {
+  const on = groundAt(context, at);
+  const shape = on?.node ? findNode(context.document, on.node) : null;
+  if (!on || shape?.kind !== 'shape' || shape.depth !== 0 || shape.locked || !shape.outline.closed) return null;
+  const behind = groundAt(context, at, (id) => id === shape.id);
+  const host = behind?.node ? findNode(context.document, behind.node) : null;
+  if (!host || host.locked || !hostOf(host) || idsWithin(host).includes(shape.id)) return null;
+  const [out, normal] = [outOf(behind!), planeFrame(shape.plane, 1)!];
+  const level = dotWorld(subtractWorld(normal.origin, planeFrame(behind!.plane, 1)!.origin), out);
+  const along = dotWorld(normal.normal, out);
+  if (Math.abs(level) > SAME_PLANE || Math.abs(along) < 1 - SAME_PLANE) return null;
+  return { shape, ground: { plane: shape.plane, out: along < 0 ? -1 : 1, node: host.id } };
+}
+
+/** A shape is taken: how deep it goes comes next, unless it goes right through. */
+function pressShape(state: OpeningState, at: PlanePoint, context: BuildContext): BuildStep<OpeningState> {
+  const next = { ...state, from: at, to: { u: at.u, v: at.v }, depth: 0, ids: [context.newId(), context.newId()] as const };
+  return context.settings.through ? finish(next, throughDepth(next, context), context) : { state: next };
 }
 
 /** The face of a solid under the pointer. */
@@ -139,7 +171,8 @@ function throughDepth({ ground }: OpeningState, { document }: BuildContext): num
   return exactCells(Math.ceil(level - far) + BEYOND);
 }
 
-function outlineOf({ from, to }: OpeningState, context: BuildContext, end = to): ShapeNode['outline'] {
+function outlineOf({ from, to, shape }: OpeningState, context: BuildContext, end = to): ShapeNode['outline'] {
+  if (shape) return shape.outline;
   if (context.settings.openingShape === 'rectangle') return rectangleOutline(from!, end!);
   const middle = { u: (from!.u + end!.u) / 2, v: (from!.v + end!.v) / 2 };
   return ellipseOutline(middle, { u: Math.abs(end!.u - from!.u) / 2, v: Math.abs(end!.v - from!.v) / 2 });
@@ -152,21 +185,24 @@ function pressedIn(
   context: BuildContext,
 ): { readonly edit: Edit; readonly label: string; readonly select: readonly string[] } {
   const { document, settings } = context;
-  const { ground, ids } = state;
+  const { ground, ids, shape } = state;
   const host = hostOf(findNode(document, ground!.node!)!)!;
-  const cutter: ShapeNode = {
-    kind: 'shape',
-    id: ids[0],
-    name: automaticName(document, 'opening', ''),
-    hidden: false,
-    locked: false,
-    plane: ground!.plane,
-    outline: outlineOf(state, context),
-    depth: exactCells(-depth * ground!.out),
-    paint: paintOf(host),
-    solid: settings.openingShape === 'rectangle' ? 'box' : 'cylinder',
-  };
-  return { edit: cutOut(host, cutter, ids[1]), label: `press ${cutter.name} into ${host.name}`, select: [cutter.id] };
+  const common = { outline: outlineOf(state, context), depth: exactCells(-depth * ground!.out), paint: paintOf(host) };
+  const cutter: ShapeNode = shape
+    ? { ...shape, ...common }
+    : {
+        kind: 'shape',
+        id: ids[0],
+        name: automaticName(document, 'opening', ''),
+        hidden: false,
+        locked: false,
+        plane: ground!.plane,
+        ...common,
+        solid: settings.openingShape === 'rectangle' ? 'box' : 'cylinder',
+      };
+  const cut = cutOut(host, cutter, ids[1]);
+  const edit: Edit = shape ? { kind: 'all', edits: [{ kind: 'delete', ids: [shape.id] }, cut] } : cut;
+  return { edit, label: `press ${cutter.name} into ${host.name}`, select: [cutter.id] };
 }
 
 /** The paint of a solid, or of the first of those that are one. */
@@ -175,7 +211,7 @@ function paintOf(host: ShapeNode | GroupNode): Paint {
 }
 
 /** The edit that takes one more solid away from another. */
-export function cutOut(host: ShapeNode | GroupNode, cutter: ShapeNode, id: string): Edit {
+export function cutOut(host: ShapeNode | GroupNode, cutter: ShapeNode, id: string): SingleEdit {
   if (host.kind === 'group' && host.joined === 'take away')
     return { kind: 'replace', ids: [host.id], nodes: [{ ...host, children: [...host.children, cutter] }] };
   const whole: GroupNode = { kind: 'group', id, name: host.name, hidden: false, locked: false, children: [host, cutter], joined: 'take away' };
@@ -183,10 +219,14 @@ export function cutOut(host: ShapeNode | GroupNode, cutter: ShapeNode, id: strin
 }
 
 function ghostOf(state: OpeningState, context: BuildContext): Ghost | null {
-  const { ground, from, to, caught, depth } = state;
+  const { ground, from, to, shape, caught, depth } = state;
   if (!ground) return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words: ['Point at a flat face of a solid'] };
   const { plane } = ground;
   if (!caught) return null;
+  if (!from && shape) {
+    const points = flattenOutline(shape.outline, GHOST_CHORDS);
+    return { plane, caught: null, points, closed: true, closes: false, words: [`Press ${shape.name} in`], smooth: true };
+  }
   if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };
   const end = to ?? caught;
   const span = spanBetween(from, end);

@@ -1,11 +1,26 @@
 import { inject, Injectable } from '@angular/core';
-import { bodyOf, exactCells, findNode, findShape, scaleWorld, sheetFromWorld, surfaceNamed, type ShapeNode, type SheetPoint, type WorldPoint } from '@core';
+import {
+  bodyOf,
+  exactCells,
+  findNode,
+  findShape,
+  isJoined,
+  scaleWorld,
+  sheetFromWorld,
+  surfaceNamed,
+  type JoinedNode,
+  type ShapeNode,
+  type SheetPoint,
+  type WorldPoint,
+} from '@core';
 import {
   lengthAlong,
   measureHandles,
   MEASURES,
+  partFace,
   surfaceMiddle,
   withMeasure,
+  withPartFaceMoved,
   withSurfaceMoved,
   type MadeSolid,
   type MeasureHandle,
@@ -33,7 +48,9 @@ export class SolidHandlesService implements StageHandles {
     // While something is drawn, a press is for that.
     const holds = current && (this.view.tool() === 'pick' || this.view.tool() === 'depth');
     const node = !holds || id === undefined || more.length > 0 ? null : findNode(this.documents.shown(), id);
-    if (node?.kind !== 'shape' || node.locked || node.hidden) return [];
+    if (!node || node.locked || node.hidden) return [];
+    if (node.kind === 'group' && isJoined(node)) return this.faceHandle(node);
+    if (node.kind !== 'shape') return [];
     const { solid } = node;
     const measures = solid ? measureHandles({ ...node, solid }) : [];
     if (measures.length > 0) return [...measures.flatMap((handle) => this.measureHandle(node, handle)), ...this.faceHandle(node)];
@@ -76,21 +93,25 @@ export class SolidHandlesService implements StageHandles {
   }
 
   /** The face that was pressed, held in its middle and moved along its normal. */
-  private faceHandle(node: ShapeNode): readonly SheetHandle[] {
+  private faceHandle(node: ShapeNode | JoinedNode): readonly SheetHandle[] {
     const name = this.view.face();
-    const surface = name === null || node.depth === 0 ? null : surfaceNamed(bodyOf(node), name);
+    const surface = name === null || (node.kind === 'shape' && node.depth === 0) ? null : surfaceNamed(bodyOf(node), name);
     const middle = surface && surfaceMiddle(surface);
     const on = middle && this.onSheet(middle.at);
     return on ? [{ name: 'face', at: on, drag: (to, free, end) => this.dragFace(node.id, name!, to, free, end) }] : [];
   }
 
   private dragFace(id: string, name: string, to: SheetPoint, free: boolean, end: boolean): void {
-    const shape = findShape(this.documents.kept(), id);
-    const surface = shape && surfaceNamed(bodyOf(shape), name);
+    const kept = this.documents.kept();
+    const node = findNode(kept, id);
+    const whole = node?.kind === 'group' && isJoined(node) ? node : null;
+    const shape = node?.kind === 'shape' ? node : whole && partFace(kept, whole, name)?.part;
+    const surface = surfaceNamed(whole || shape ? bodyOf(whole ?? shape!) : null, name);
     const middle = surface && surfaceMiddle(surface);
-    if (!shape || !middle) return;
+    if (!node || !shape || !middle) return;
     const run = this.run(middle.at, middle.normal, to);
-    this.take(shape, withSurfaceMoved(shape, name, free ? exactCells(run) : Math.round(run) + 0), end, `move a face of ${shape.name}`);
+    const by = free ? exactCells(run) : Math.round(run) + 0;
+    this.take(shape, whole ? withPartFaceMoved(kept, whole, name, by) : withSurfaceMoved(shape, name, by), end, `move a face of ${node.name}`);
   }
 
   private take(before: ShapeNode, after: SolidResult<ShapeNode>, end: boolean, label: string): void {
