@@ -32,9 +32,12 @@ function ground(make: NodeMaker): DocumentNode[] {
 
 function kiosk(make: NodeMaker): DocumentNode {
   const body = make.rectangle('kiosk', floor(), [5, 5], [12, 10], 7, CREAM);
-  const hatch = make.rectangle('serving hatch', rightWall(5), [6, 2.5], [11, 4.5], 0, '#4a5a63');
+  const hatch = make.rectangle('serving hatch', rightWall(5), [6, 2.5], [11, 4.5], -1.5, '#4a5a63');
   const counter = make.rectangle('counter', floor(2.25), [5.5, 4], [11.5, 5], 0.25, TIMBER);
-  const roof = make.rectangle('roof', floor(7), [4.5, 4.5], [12.5, 10.5], 0.5, RUST);
+  const roof = make.group('roof', [
+    make.rectangle('deck', floor(7), [5, 5], [12, 10], 0.2, '#8d8577'),
+    make.solid('rim', 'frame', floor(7), [[4.5, 4.5], [12.5, 10.5]], 0.5, RUST, { bar: 0.6 }), // prettier-ignore
+  ]);
   const board = make.rectangle('sign board', rightWall(5), [5.5, 7.5], [11.5, 9.5], 0.3, '#f1e6cd');
   const stripes = Array.from({ length: 7 }, (_, i) =>
     make.outline(
@@ -52,8 +55,7 @@ function kiosk(make: NodeMaker): DocumentNode {
   );
   // The body's outline starts at its near corner; the edge from point 4 back to point 1 carries the left side.
   return make.group('ticket kiosk', [
-    body,
-    hatch,
+    make.cut('walls', [body, hatch]),
     counter,
     make.group('awning', stripes),
     roof,
@@ -82,11 +84,17 @@ function crates(make: NodeMaker): DocumentNode {
 function gangway(make: NodeMaker): DocumentNode {
   const slope = (a: number, up: number): [number, number] => [a, (a + 2) / 3 + up];
   const plank = (up: number, down: number): [number, number][] => [slope(-2, up), slope(-6.5, up), slope(-6.5, down), slope(-2, down)];
+  // A tube whose ends are upright, as long as the deck and as steep.
+  const handrail = (b: number): DocumentNode => {
+    const [, high] = slope(-2, 1.35);
+    const tube = make.solid('handrail', 'tube', leftWall(-2), [[b - 0.15, high - 0.15], [b + 0.15, high + 0.15]], 4.5, RUST, { wall: 0.05 }); // prettier-ignore
+    return { ...tube, lean: { u: 0, v: -1.5 } };
+  };
   const posts = (b: number): DocumentNode[] =>
     [-2.2, -4.2, -6.3].map((a, i) =>
       make.outline(`post ${i + 1}`, rightWall(b), [slope(a, 0), slope(a - 0.2, 0), slope(a - 0.2, 1.2), slope(a, 1.2)], 0.2, IRON),
     );
-  const rail = (name: string, b: number): DocumentNode => make.group(name, [...posts(b), make.outline('handrail', rightWall(b), plank(1.4, 1.2), 0.2, RUST)]);
+  const rail = (name: string, b: number): DocumentNode => make.group(name, [...posts(b), handrail(b + 0.1)]);
   return make.group('gangway', [make.outline('deck', rightWall(8), plank(0, -0.3), 2.5, '#a5855b'), rail('far rail', 8), rail('near rail', 5.7)]);
 }
 

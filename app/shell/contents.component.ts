@@ -17,7 +17,7 @@ import { SelectModule } from 'primeng/select';
 import { CdkDrag } from '@angular/cdk/drag-drop';
 import type { ListRange } from '@angular/cdk/collections';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { idsWithin, isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
+import { idsWithin, isJoined, isUnseen, planeName, type DocumentNode, type TreeEntry } from '@core';
 import { IconComponent } from '../controls/icon.component';
 import { TakeFocusDirective } from '../controls/take-focus.directive';
 import { CommandsService } from '../state/commands.service';
@@ -30,6 +30,8 @@ import { treeAct, TypeAhead, type TreeAct } from './tree-keys';
 /** Height of a row in px, and how much is made beyond what is seen. */
 const ROW = 30;
 const BUFFER = 600;
+/** Solids that are one, and shown with their parts at first. */
+const FEW_PARTS = 4;
 /** Frames for which a row that was scrolled to may take to be made. */
 const PATIENCE = 30;
 /** Ms that a finger rests on a row before it drags it, so that it can scroll. */
@@ -73,7 +75,7 @@ export class ContentsComponent {
   private going = 0;
   private readonly ahead = new TypeAhead();
   private readonly injector = inject(Injector);
-  /** Groups that were folded or unfolded by hand; the others are open at the top and folded further in. */
+  /** Groups that were folded or unfolded by hand; the others are open at the top and, but for few solids that are one, folded further in. */
   private readonly byHand = signal<ReadonlyMap<string, boolean>>(new Map());
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
@@ -241,7 +243,9 @@ export class ContentsComponent {
   }
 
   protected isFolded({ node, depth }: TreeEntry): boolean {
-    return this.byHand().get(node.id) ?? (depth > 0 && !this.holders().has(node.id));
+    // What is cut out of a thing by a few others is looked for beside it.
+    const parts = node.kind === 'group' && isJoined(node) && depth === 1 && node.children.length <= FEW_PARTS;
+    return this.byHand().get(node.id) ?? (depth > 0 && !parts && !this.holders().has(node.id));
   }
 
   protected fold(entry: TreeEntry): void {
