@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import {
   bodyOf,
+  END,
   exactCells,
   findNode,
   findShape,
@@ -55,7 +56,10 @@ export class SolidHandlesService implements StageHandles {
     const measures = solid ? measureHandles({ ...node, solid }) : [];
     if (measures.length > 0) return [...measures.flatMap((handle) => this.measureHandle(node, handle)), ...this.faceHandle(node)];
     const at = depthHandle(this.documents.shown(), this.pictures.geometry(), node.id);
-    return [...(at ? [{ name: 'depth', at, drag: (to: SheetPoint, free: boolean, end: boolean) => this.dragDepth(node.id, to, free, end) }] : []), ...this.faceHandle(node)]; // prettier-ignore
+    if (!at) return this.faceHandle(node);
+    const depth: SheetHandle = { name: 'depth', at, drag: (to, free, end) => this.dragDepth(node.id, to, free, end) };
+    // The far end is held by the depth.
+    return this.view.face() === END ? [depth] : [depth, ...this.faceHandle(node)];
   }
 
   private onSheet(at: WorldPoint): SheetPoint | null {
