@@ -102,7 +102,14 @@ export const nameSchema = name;
 export const lightSchema: z.ZodType<Light> = z.strictObject({
   sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
   lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
-  ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone }),
+  ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone, covered: tone.exactOptional() }),
+  shadows: z
+    .strictObject({
+      on: z.boolean(),
+      floor: cells.exactOptional(),
+      ink: z.strictObject({ colour, strength: share }).exactOptional(),
+    })
+    .exactOptional(),
 });
 
 /** A coordinate in mm; vanishing points may lie kilometres away. */
@@ -175,7 +182,7 @@ const depthWays = {
   round: z.enum(['ball', 'dome']).exactOptional(),
 };
 
-const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean() };
+const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean(), casts: z.literal(false).exactOptional(), receives: z.literal(false).exactOptional() };
 
 /** Anything of the contents; groups hold their own kind. */
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>

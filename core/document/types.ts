@@ -76,6 +76,10 @@ interface NodeBase {
   readonly name: string;
   readonly hidden: boolean;
   readonly locked: boolean;
+  /** It, and what it holds, throws no shadows. */
+  readonly casts?: false;
+  /** No shadows are seen on it, and on what it holds. */
+  readonly receives?: false;
 }
 
 /** Things that are hidden, locked, moved and named together. */
@@ -175,6 +179,16 @@ export interface Light {
   /** A lamp that shines in place of the sun: its place in cells of the world, and how far it reaches, in cells. */
   readonly lamp?: { readonly at: CellMove; readonly reach: number };
   readonly ramp: Ramp;
+  readonly shadows?: Shadows;
+}
+
+/** The shadows that things throw. */
+export interface Shadows {
+  readonly on: boolean;
+  /** The height in cells of an endless floor that they fall on; without, they fall on things alone. */
+  readonly floor?: number;
+  /** A colour laid over what is covered, in place of the ramp's tone. */
+  readonly ink?: { readonly colour: string; readonly strength: number };
 }
 
 /** A drawing as data: recipes, never results. Valid by its schema at every door. */

@@ -16,11 +16,15 @@ export interface Tone {
   readonly chroma: number;
 }
 
-/** The designer's ramp. `lit`: a face square to the light; `grazed`: one that the light runs along; `turned`: one turned right away. */
+/**
+ * The designer's ramp. `lit`: a face square to the light; `grazed`: one that the light runs along; `turned`: one turned
+ * right away; `covered`: what lies in the shadow of something, halfway from grazed to turned where it is not told.
+ */
 export interface Ramp {
   readonly lit: Tone;
   readonly grazed: Tone;
   readonly turned: Tone;
+  readonly covered?: Tone;
 }
 
 /** The sun's place: where it stands, not where its light goes. */
@@ -45,9 +49,27 @@ export function exposure(normal: WorldPoint, sun: Sun): number {
 
 /** The ramp's tone at an exposure, linear from `turned` over `grazed` to `lit`. */
 export function toneAt(ramp: Ramp, exposed: number): Tone {
-  const [from, to, t] = exposed >= 0 ? [ramp.grazed, ramp.lit, exposed] : [ramp.grazed, ramp.turned, -exposed];
+  return exposed >= 0 ? mixed(ramp.grazed, ramp.lit, exposed) : mixed(ramp.grazed, ramp.turned, -exposed);
+}
+
+function mixed(from: Tone, to: Tone, t: number): Tone {
   const mix = (x: number, y: number): number => x + (y - x) * t;
   return { lightness: mix(from.lightness, to.lightness), chroma: mix(from.chroma, to.chroma) };
+}
+
+/** How much of the difference between faces is left where they lie in shadow, by what light is about them. */
+const FORM_IN_SHADOW = 0.25;
+
+/** The tone of what lies in the shadow of something. */
+export function coveredTone({ grazed, turned, covered }: Ramp): Tone {
+  return covered ?? mixed(grazed, turned, 0.5);
+}
+
+/** The same of a face with an exposure: a little of its form is still seen, so that edges do not drown. */
+export function shadowTone(ramp: Ramp, exposed: number): Tone {
+  const [dark, lit] = [coveredTone(ramp), toneAt(ramp, exposed)];
+  const there = { lightness: dark.lightness + (lit.lightness - ramp.lit.lightness) * FORM_IN_SHADOW, chroma: dark.chroma };
+  return exposed > 0 ? there : lit;
 }
 
 /** A colour in a tone: as it is written, and its exact channels from 0 to 255. */

@@ -2,7 +2,6 @@ import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '..
 import type { Surface, SurfaceOrigin } from '../geometry/body';
 import type { SurfaceName } from '../geometry/names';
 import { IDENTITY } from '../math/matrix';
-import type { WorldPoint } from '../math/points';
 import type { LinePaint, Paint } from '../paint/paint';
 import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
@@ -44,11 +43,6 @@ export function lookOf({ strength, blend }: Paint): Look {
 /** An area of the sheet as something that can be pointed at. */
 export function visibleArea(node: string, { name, from }: Surface, { polygon, holes }: Area): Visible {
   return { node, face: name, polygon, open: false, ...(holes && { holes }), ...(from && { part: from }) };
-}
-
-/** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
-export function normalKey({ a, b, h }: WorldPoint): number {
-  return ((Math.round(a * 1e6) + 1e6) * 2_000_003 + Math.round(b * 1e6) + 1e6) * 2 + (h < 0 ? 1 : 0);
 }
 
 /** How a whole thing is laid over what lies under it. */

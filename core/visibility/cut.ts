@@ -78,6 +78,91 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   }
 }
 
+/** What a path has in common with some areas. */
+export interface Common {
+  /** As corners. */
+  readonly parts: readonly Area[];
+  /** With the curves that it is bounded by, the path's own and those of the areas; by the even-odd rule. */
+  readonly path: Path;
+}
+
+/** An area with the path that it was made of, so that its curves come back. */
+export interface CurvedArea {
+  readonly areas: readonly Area[];
+  /** Flattened as `flattenPath` does with `CORNERS`; null for what has no curves. */
+  readonly path: Path | null;
+}
+
+/** By how many times the size of what they are compared with areas may be larger before they are clipped to it. */
+const MUCH_LARGER = 4;
+
+/**
+ * What a path bounds (by the even-odd rule) within some areas taken together, on whole numbers as in `cutPath`. Areas
+ * that are much larger are clipped to the path's box first, so that the whole numbers are fine enough for it.
+ */
+export function commonPart(path: Path, others: readonly CurvedArea[]): Common {
+  const rings = flattenPath(path, CORNERS).filter((ring) => ring.length >= 6);
+  const box = boxOfRings(rings);
+  const near = others.flatMap(({ areas }) => areas).flatMap((area) => clippedArea(area, box));
+  const k = scaleFor(rings, near);
+  if (k === null || near.length === 0) return { parts: [], path: joinPaths([]) };
+  const subject = wound(rings, k);
+  const clip = near.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
+  const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
+  const curved = [path, ...others.flatMap((other) => other.path ?? [])].filter(({ verbs }) => verbs.includes('C'));
+  const traced = curved.length > 0 ? traceCurves(joinPaths(curved), CORNERS, k) : null;
+  const pieces = common.map((ring) => (traced ? restoreCurves(ring, true, traced, k) : polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
+  return { parts: nestRings(common).map((part) => areaOf(part, k)), path: joinPaths(pieces) };
+}
+
+type Box = readonly [minX: number, minY: number, maxX: number, maxY: number];
+
+/** The box of some rings, with room of its own size on each side. */
+function boxOfRings(rings: readonly ArrayLike<number>[]): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i += 2) {
+      minX = Math.min(minX, ring[i]!);
+      maxX = Math.max(maxX, ring[i]!);
+      minY = Math.min(minY, ring[i + 1]!);
+      maxY = Math.max(maxY, ring[i + 1]!);
+    }
+  }
+  const [x, y] = [(maxX - minX) / 2, (maxY - minY) / 2];
+  return [minX - x, minY - y, maxX + x, maxY + y];
+}
+
+/** An area as far as it lies in a box, where it is much larger than that; none where it lies beside it. */
+function clippedArea(area: Area, box: Box): readonly Area[] {
+  const own = boxOfRings([area.polygon]);
+  const room = MUCH_LARGER * Math.max(box[2] - box[0], box[3] - box[1]);
+  const beyond = own[0] < box[0] - room || own[1] < box[1] - room || own[2] > box[2] + room || own[3] > box[3] + room;
+  if (!beyond) return [area];
+  const polygon = clippedRing(area.polygon, box);
+  const holes = (area.holes ?? []).map((hole) => clippedRing(hole, box)).filter((hole) => hole.length >= 6);
+  return polygon.length < 6 ? [] : [holes.length > 0 ? { polygon, holes } : { polygon }];
+}
+
+/** A ring clipped to a box, edge by edge (Sutherland & Hodgman 1974); what it leaves along the box bounds nothing. */
+function clippedRing(ring: ArrayLike<number>, box: Box): readonly number[] {
+  let kept = Array.from(ring);
+  for (let side = 0; side < 4; side++) {
+    const [axis, sign, limit] = [side % 2, side < 2 ? 1 : -1, box[side]!];
+    const room = (i: number): number => sign * (kept[i + axis]! - limit);
+    const next: number[] = [];
+    for (let i = 0, before = kept.length - 2; i < kept.length; before = i, i += 2) {
+      const [d, e] = [room(before), room(i)];
+      if (d >= 0 !== e >= 0) {
+        const t = d / (d - e);
+        next.push(kept[before]! + t * (kept[i]! - kept[before]!), kept[before + 1]! + t * (kept[i + 1]! - kept[before + 1]!));
+      }
+      if (e >= 0) next.push(kept[i]!, kept[i + 1]!);
+    }
+    kept = next;
+  }
+  return kept;
+}
+
 /**
  * Rings on whole numbers that wind once round what they bound by the even-odd rule, so that several such areas can be
  * taken together by counting windings: what two of them share is then no hole.

@@ -39,6 +39,12 @@ export interface Area {
 /** How many times closer than usual facets come to the true surface where surfaces cut through each other. */
 export const FINER = 64;
 
+/**
+ * Square of the cosine between a facet of a round surface and the line of sight below which it is left out of the order:
+ * it is thinner than a hair, and how near it is would change without measure along it.
+ */
+const FACET_ON_EDGE = 1e-8;
+
 /** Half the width in mm that a line has for the order, where its paint does not say. */
 export const THIN = 0.1;
 
@@ -262,7 +268,9 @@ function roundFacets(view: View, facets: readonly Facet[], stretch: Stretch | nu
   for (const facet of facets) {
     if (stretch && !withinStretch(stretch, (facet.from! + facet.to!) / 2, n)) continue;
     const corner = { a: facet.corners[0]!, b: facet.corners[1]!, h: facet.corners[2]! };
-    const near = facing(projection, facet.normal, corner) > 0 ? nearnessOf(view.sight, facet.normal, corner) : null;
+    const turned = facing(projection, facet.normal, corner);
+    const seen = turned > 0 && turned * turned > FACET_ON_EDGE * sightSquare(projection, corner.a, corner.b, corner.h);
+    const near = seen ? nearnessOf(view.sight, facet.normal, corner) : null;
     const polygon = near && projectLoop(projection, facet.corners, false);
     if (near && polygon && signedArea(polygon) > 0) drawn.push({ polygon, near });
   }

@@ -146,12 +146,18 @@ function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array 
 }
 
 function link(watcher: Watcher, f: Links, g: Links): void {
-  if (f.drawn.surfaces.length === 0 || g.drawn.surfaces.length === 0) return;
-  const relation = relateBodies(watcher, f.drawn.body, g.drawn.body);
-  if (relation === 'apart') return;
-  const pair: Pair = { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null, quick: false };
+  const pair = pairOf(watcher, f, g);
+  if (!pair) return;
   f.pairs.push(pair);
   g.pairs.push(pair);
+}
+
+/** How two bodies lie to one another; null where neither can be in front of the other. */
+export function pairOf(watcher: Watcher, f: Links, g: Links): Pair | null {
+  if (f.drawn.surfaces.length === 0 || g.drawn.surfaces.length === 0) return null;
+  // A body and itself: each of its surfaces with each other.
+  const relation = f.drawn.body === g.drawn.body ? 'mixed' : relateBodies(watcher, f.drawn.body, g.drawn.body);
+  return relation === 'apart' ? null : { f, g, front: relation === 'front' ? f : relation === 'behind' ? g : null, details: null, quick: false };
 }
 
 /** How the surfaces of a pair lie to one another, compared once; once more where it was compared quickly before. */

@@ -1,5 +1,6 @@
 import type { SheetPoint } from '../math/points';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
+import type { Stretch } from './stretches';
 import { facing, type EyeMatrix } from '../projection/projection';
 
 /** Stretches of each piece of the directrix among which the straight line under a place is looked for. */
@@ -41,6 +42,25 @@ export function ruledUnder(projection: EyeMatrix, ruled: Ruled, at: SheetPoint):
     if (k !== null && (!found || Math.abs(k - 0.5) < Math.abs(found.k - 0.5))) found = { s, k };
   }
   return found;
+}
+
+/**
+ * The same on a stretch of it that is turned to the eye, along which its straight lines sweep over the sheet one way; a
+ * place beside them belongs to the nearer end.
+ */
+export function ruledWithin(projection: EyeMatrix, ruled: Ruled, { from, to }: Stretch, at: SheetPoint): { readonly s: number; readonly k: number } {
+  const n = ruled.directrix.length;
+  const beside = (s: number): number => besideOf(projection, ruled, s >= n ? s - n : s, at) ?? 0;
+  let [low, high] = [from, Math.min(to, from + n) - 1e-12];
+  const [left, right] = [beside(low), beside(high)];
+  if (left * right > 0) low = high = Math.abs(left) < Math.abs(right) ? low : high;
+  for (let step = 0; step < 50 && high > low; step++) {
+    const middle = (low + high) / 2;
+    if (beside(middle) * left > 0) low = middle;
+    else high = middle;
+  }
+  const s = (low + high) / 2;
+  return { s, k: alongOf(projection, ruled, s >= n ? s - n : s, at) ?? 0 };
 }
 
 type Drawn = readonly [x: number, y: number, w: number];

@@ -1,0 +1,189 @@
+import type { GroupMark, Ink, Mark } from '../artwork/marks';
+import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
+import type { Surface } from '../geometry/body';
+import { FACET } from '../geometry/facets';
+import { isDrawnEnd } from '../geometry/names';
+import { surfaceWord } from '../geometry/words';
+import type { Shade } from '../light/shade';
+import type { Mat33 } from '../math/matrix';
+import { dotWorld } from '../math/points';
+import { meanColour, type Fill, type Paint } from '../paint/paint';
+import { sheetFromFrame } from '../projection/planes';
+import { drawRings } from '../shape/draw-segments';
+import { ringsOf } from '../shape/outline';
+import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import { flattenOutline, isCurved } from '../shape/segments';
+import { cutPath } from '../visibility/cut';
+import type { Area, DrawnSurface } from '../visibility/drawn-body';
+import type { DrawnNode } from './drawn-nodes';
+import { inkOf } from './inks';
+import { lineMark } from './lines';
+import { groupByNode, lookOf, PaintedSurface, seam, sideLine, withLines, type Painted, type Visible } from './painted';
+import { paintPlacement } from './painted-placement';
+import { roundFill } from './round-tones';
+import { overlay, shadowPath } from './shadow-marks';
+import { sphereFill } from './sphere-tones';
+import type { Stage } from './stage';
+import type { Tones } from './tones';
+
+/** A part of a thing that is painted. */
+export interface PaintedPart {
+  readonly drawn: DrawnNode;
+  readonly surface: DrawnSurface;
+  /** What of it is seen: all of it, or what is left where something was cut out, with its corners. */
+  readonly path: Path;
+  readonly areas: readonly Area[] | null;
+  readonly cuts: readonly Area[] | null;
+  readonly shades: readonly Shade[];
+}
+
+/** Artwork on a surface. */
+export interface OnFace {
+  readonly drawn: DrawnNode;
+  readonly node: PlacementNode;
+  readonly artwork: Artwork | undefined;
+}
+
+/** What artwork on a plane of space is painted with. */
+export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: Artwork | undefined): Painted {
+  const { drawn, areas, path, surface } = part;
+  const painted = paintPlacement(stage, drawn, node, artwork, null, areas && { path, areas });
+  const shadow = shadowPath(surface, part.shades);
+  return shadow ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
+}
+
+/** What a part of a shape is painted with: its fill, the shadows on it, its lines, and the artwork on it with the shadows on that. */
+export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node: ShapeNode, on: readonly OnFace[]): Painted {
+  const { drawn, path, areas } = part;
+  const { surface } = part.surface;
+  const { owner } = drawn;
+  if (!surface) return paintWire(stage, tones, part, node);
+  const { name } = drawn.node;
+  const paint = paintOf(node, surface);
+  // Of solids that are one, a surface is that of the part which it came from.
+  const joined = surface.from !== undefined;
+  const map = surface.form.kind === 'flat' ? sheetFromFrame(stage.view.sight.projection, surface.form.frame) : null;
+  const { line } = paint;
+  const colour = line ? tones.plain(line.colour) : '';
+  const plane = map && { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
+  const solid = node.depth !== 0;
+  // A line in the plane, or of varying width, is drawn along ends only, where it has a boundary to follow.
+  const follows = line !== null && plane !== null && (!solid || (isDrawnEnd(surface.name) && !joined));
+  const lines: Mark[] = follows ? [lineMark(line, path, node.outline, plane, colour)] : line ? [sideLine(line, path, colour)] : [];
+  // Where something was cut out of it, a seam would run over what is in front there.
+  const seamed = solid && !line && areas === null;
+  const own: Mark[] = filled(tones, stage, paint, part, map, seamed);
+  const face = surface.from?.name ?? surface.name;
+  const placed = on.flatMap(({ node: placement, artwork, drawn: there }): readonly Painted[] => {
+    const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
+    return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas: areas ?? part.surface.outline })] : [];
+  });
+  const shadow = shadowPath(part.surface, part.shades);
+  if (shadow && paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
+  own.push(...(shadow ? lines : withLines(own, lines)), ...groupByNode(placed));
+  if (shadow && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
+  const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
+  return new PaintedSurface(owner, name, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, placed);
+}
+
+function paintWire(stage: Stage, tones: Tones, { drawn, surface: part, path, areas, cuts }: PaintedPart, node: ShapeNode): Painted {
+  const { line } = node.paint;
+  const frame = part.wire?.frame;
+  const map = frame && sheetFromFrame(stage.view.sight.projection, frame);
+  const plane = map && { map, cell: stage.cell, near: stage.sight.projection.near, seen: stage.seen };
+  const drawnLine = line && plane ? lineMark(line, path, node.outline, plane, tones.plain(line.colour)) : null;
+  // Where a line is an area of its plane, what is cut out of it is cut out of that.
+  const marks = drawnLine ? [cuts && drawnLine.fill ? { ...drawnLine, path: cutPath(drawnLine.path, cuts).path } : drawnLine] : [];
+  const visible = (areas ?? part.outline).map(({ polygon }): Visible => ({ node: drawn.owner, face: null, polygon, open: true }));
+  return { node: drawn.owner, name: drawn.node.name, look: lookOf(node.paint), marks, visible };
+}
+
+/** The paint of a surface: its own, or that of the whole thing. */
+function paintOf(node: ShapeNode, surface: Surface): Paint {
+  return node.surfaces?.[surface.from?.name ?? surface.name] ?? node.paint;
+}
+
+/** What of a part lies in shadow, painted again in the tones of what is covered. */
+function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, map: Mat33 | null, shadow: Path, seamed: boolean): readonly Mark[] {
+  const { ink } = tones.light.shadows ?? {};
+  const clip = part.areas && { path: part.path, rule: 'evenodd' as const };
+  const group = (marks: readonly Mark[], within: GroupMark['clip']): GroupMark => ({
+    kind: 'group',
+    node: null,
+    name: 'shadow',
+    clip: within,
+    strength: 1,
+    marks,
+  });
+  if (ink)
+    return [
+      group(
+        [{ kind: 'path', path: shadow, fill: { kind: 'flat', colour: tones.plain(ink.colour), strength: ink.strength }, rule: 'evenodd', line: null }],
+        clip,
+      ),
+    ];
+  const all = filled(tones.covered, stage, paint, part, map, false);
+  const [only] = all;
+  // A face of one colour has its shadow as a path; the tones of others are clipped to it.
+  if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat') return [group(all, { path: shadow, rule: 'evenodd' })];
+  return [group([{ ...only, path: shadow, line: seamed ? seam(only.fill) : null }], clip)];
+}
+
+/** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seamed closes hair lines */
+function filled(tones: Tones, stage: Stage, { fill }: Paint, { surface: part, path }: PaintedPart, map: Mat33 | null, seamed: boolean): Mark[] {
+  if (fill === null) return [];
+  const { surface } = part;
+  if (surface && surface.form.kind !== 'flat') {
+    const marks = roundMarks(tones, stage, surface, part, meanColour(fill, tones.swatches));
+    const [first] = marks;
+    // Strips and bands lie on each other; balls turn away from their neighbours.
+    const seams = seamed && first?.kind === 'path' && first.fill && surface.form.kind !== 'sphere';
+    const inks = seams ? [{ ...first, line: seam(first.fill!) }, ...marks.slice(1)] : marks;
+    if (path === part.path) return [...inks];
+    // What is left of a cut surface is filled as the whole is.
+    const [only] = inks;
+    if (inks.length === 1 && only?.kind === 'path') return [{ ...only, path }];
+    return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'evenodd' }, strength: 1, marks: inks }];
+  }
+  const ink = fillOf(tones, fill, part, map);
+  return ink ? [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }] : [];
+}
+
+/** What a shape's fill looks like on a surface: toned, its gradient on the surface that carries it and one colour on the others. */
+function fillOf(tones: Tones, fill: Fill, { surface, normal }: DrawnSurface, map: Mat33 | null): Ink | null {
+  const there = tones.lightOn(surface);
+  const tone = (base: string): string => tones.face(base, normal, there);
+  const carries = typeof fill !== 'string' && surface && isDrawnEnd(surface.from?.name ?? surface.name) && map;
+  const ink = carries ? inkOf(fill, map, (colour) => tone(tones.plain(colour))) : null;
+  return ink ?? tones.ink(tone(typeof fill === 'string' ? tones.plain(fill) : meanColour(fill, tones.swatches)));
+}
+
+function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, path }: DrawnSurface, base: string): readonly Mark[] {
+  const { projection } = view.sight;
+  const { form } = surface;
+  const { towards, share } = tones.lightOn(surface);
+  if (form.kind === 'sphere') return sphereFill(projection, form, path, towards, (cosine) => tones.round(base, cosine, share));
+  return stretch && form.kind !== 'flat' ? roundFill(projection, form, stretch, path, (normal) => tones.round(base, dotWorld(normal, towards), share)) : [];
+}
+
+/** What a thing that lies flat on the sheet is painted with. */
+export function paintFlat(stage: Stage, tones: Tones, drawn: DrawnNode, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
+  const { owner } = drawn;
+  if (node.kind === 'placement') return paintPlacement(stage, drawn, node, artworks.get(node.artwork), null, null);
+  const { outline, paint } = node;
+  const { cell } = stage;
+  const by = drawn.map?.by ?? { a: 0, b: 0 };
+  const scale: Mat33 = [cell, 0, by.a * cell, 0, cell, by.b * cell, 0, 0, 1];
+  const rings = ringsOf(outline).map((ring) => flattenOutline(ring, FACET).flatMap((p) => [(p.u + by.a) * cell, (p.v + by.b) * cell]));
+  const coords = rings[0]!;
+  const { closed } = outline;
+  const exact = isCurved(outline) ? drawRings(outline, scale, 0) : null;
+  const path = exact ?? (closed ? joinPaths(rings.map(polygonPath)) : polylinePath(coords));
+  const fill = closed && paint.fill !== null ? inkOf(paint.fill, scale, (colour) => tones.plain(colour)) : null;
+  const marks: Mark[] = fill ? [{ kind: 'path', path, fill, rule: 'evenodd', line: null }] : [];
+  const plane = { map: scale, cell, near: 0, seen: stage.seen };
+  if (paint.line) marks.push(...withLines(marks, [lineMark(paint.line, path, outline, plane, tones.plain(paint.line.colour))]));
+  const holes = rings.slice(1);
+  const visible: Visible = { node: owner, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
+  return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
+}

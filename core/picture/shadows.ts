@@ -1,0 +1,153 @@
+import { nodesById } from '../document/tree';
+import type { CheminDocument, DocumentNode, Shadows } from '../document/types';
+import type { Body } from '../geometry/body';
+import { depthBody } from '../geometry/depth-recipe';
+import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../light/shade';
+import { coveredTone, exposure, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
+import { invert33 } from '../math/matrix';
+import { exactCells } from '../math/exact';
+import { MAX_CELLS } from '../math/tolerances';
+import { planeFrame, sheetFromFrame, type Plane } from '../projection/planes';
+import { facing } from '../projection/projection';
+import { outlineThrough } from '../shape/outline';
+import { drawBody, type DrawnSurface } from '../visibility/drawn-body';
+import type { DrawnNode } from './drawn-nodes';
+import { PLAIN, type Painted } from './painted';
+import { shadowPath } from './shadow-marks';
+import type { Stage } from './stage';
+
+/** A thing of space as it takes part in the light. */
+interface InSpace {
+  readonly node: DrawnNode;
+  readonly drawn: { readonly body: Body };
+}
+
+/** The shadows on surfaces, and what is painted of those on the floor. */
+interface ShadowsThere {
+  readonly shades: Shades;
+  readonly floor: Painted | null;
+}
+
+const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null };
+
+/** Keeps the shadows of a document from one picture to the next. */
+export class ShadowKeeper {
+  private sun: { readonly of: Sun; readonly shades: SunShades } | null = null;
+  private lamp: { readonly of: CheminDocument['light']['lamp']; readonly bodies: readonly LitBody[]; readonly shades: Shades } | null = null;
+  private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
+
+  update(document: CheminDocument, stage: Stage, space: readonly InSpace[]): ShadowsThere {
+    const { light } = document;
+    if (!light.shadows?.on) return NO_SHADES;
+    const bodies = litBodies(document, stage, space);
+    const floor = this.floorOf(document, stage, light.shadows);
+    if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
+    const shades = light.lamp ? this.lampOf(light.lamp, bodies) : this.sunOf(light.sun).update(bodies);
+    const surface = floor?.part?.surface;
+    return { shades, floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null };
+  }
+
+  private sunOf(sun: Sun): SunShades {
+    if (this.sun?.of !== sun) this.sun = { of: sun, shades: new SunShades(sunDirection(sun)) };
+    return this.sun.shades;
+  }
+
+  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[]): Shades {
+    const known = this.lamp;
+    const same = known?.of === of && known.bodies.length === bodies.length && bodies.every((lit, i) => sameLit(lit, known.bodies[i]!));
+    if (!same) this.lamp = { of, bodies, shades: lampShades(of, bodies) };
+    return this.lamp!.shades;
+  }
+
+  private floorOf({ sheet }: CheminDocument, stage: Stage, { floor }: Shadows): NonNullable<ShadowKeeper['floor']> {
+    const key = [stage, sheet.width, sheet.height, floor];
+    if (!this.floor || key.some((part, i) => part !== this.floor!.key[i])) {
+      const body = floor === undefined ? null : floorBody(stage, sheet, floor);
+      this.floor = { key, body, part: body && (drawBody(stage.view, body).surfaces[0] ?? null) };
+    }
+    return this.floor;
+  }
+}
+
+const sameLit = (p: LitBody, q: LitBody): boolean => p.body === q.body && p.casts === q.casts && p.receives === q.receives && p.half === q.half;
+
+/** Everything of space in the light: artwork and dimensions throw no shadows, and what is said not to. */
+function litBodies(document: CheminDocument, { cell }: Stage, space: readonly InSpace[]): LitBody[] {
+  const byId = nodesById(document.nodes);
+  const parents = parentsOf(document);
+  const refuses = (id: string, what: 'casts' | 'receives'): boolean => {
+    for (let at: string | null = id; at !== null; at = parents.get(at) ?? null) if (byId.get(at)?.[what] === false) return true;
+    return false;
+  };
+  return space.map(({ node: { node, owner }, drawn: { body } }) => {
+    const drawnAs = byId.get(owner)?.kind;
+    const line = node.kind === 'shape' && body.wires.length > 0 ? node.paint.line : null;
+    const figure = drawnAs === 'dimension';
+    return {
+      body,
+      casts: !figure && node.kind !== 'placement' && node.casts !== false && !refuses(owner, 'casts'),
+      receives: !figure && node.receives !== false && !refuses(owner, 'receives'),
+      half: line ? line.width / 2 / cell : 0,
+    };
+  });
+}
+
+const parents = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, string | null>>();
+
+/** What each thing lies in, by ids; only what says something about shadows, or lies in that, is looked for. */
+function parentsOf({ nodes }: CheminDocument): ReadonlyMap<string, string | null> {
+  let known = parents.get(nodes);
+  if (!known) {
+    const made = new Map<string, string | null>();
+    const visit = (list: readonly DocumentNode[], parent: string | null): void => {
+      for (const node of list) {
+        if (parent !== null) made.set(node.id, parent);
+        if (node.kind === 'group') visit(node.children, node.id);
+      }
+    };
+    visit(nodes, null);
+    parents.set(nodes, (known = made));
+  }
+  return known;
+}
+
+/** Corners of the floor that lie farther away than this many times the nearest are not looked at: the horizon is there. */
+const FARTHEST = 1e4;
+
+/** The floor as far as it is seen on the sheet, at a height in cells; null where it is seen edge-on or from below. */
+function floorBody({ view }: Stage, { width, height }: CheminDocument['sheet'], level: number): Body | null {
+  const plane: Plane = { kind: 'floor', offset: exactCells(level) };
+  const frame = planeFrame(plane, 1)!;
+  const { projection } = view.sight;
+  if (facing(projection, frame.normal, frame.origin) <= 0) return null;
+  const back = invert33(sheetFromFrame(projection, frame));
+  if (!back) return null;
+  const depth = (x: number, y: number): number => back[6] * x + back[7] * y + back[8];
+  const corners = [[0, 0], [width, 0], [width, height], [0, height]] as const; // prettier-ignore
+  const least = Math.max(...corners.map(([x, y]) => depth(x, y))) / FARTHEST;
+  if (!(least > 0)) return null;
+  const seen = corners.flatMap(([x, y], i) => {
+    const [p, q] = corners[(i + 3) % 4]!;
+    const [d, e] = [depth(p, q) - least, depth(x, y) - least];
+    const t = d / (d - e);
+    return [...(d >= 0 !== e >= 0 ? [[p + (x - p) * t, q + (y - q) * t] as const] : []), ...(e >= 0 ? [[x, y] as const] : [])];
+  });
+  const within = (n: number): number => exactCells(Math.max(-MAX_CELLS, Math.min(MAX_CELLS, n)));
+  const points = seen.map(([x, y]) => {
+    const w = depth(x, y);
+    return { u: within((back[0] * x + back[1] * y + back[2]) / w), v: within((back[3] * x + back[4] * y + back[5]) / w) };
+  });
+  return points.length < 3 ? null : depthBody({ plane, outline: outlineThrough(points, true), depth: 0 });
+}
+
+/** The shadows on the floor: as much darker than the sheet as a covered face is than a lit one. */
+function floorShadow({ light, sheet }: CheminDocument, part: DrawnSurface, shades: readonly Shade[]): Painted | null {
+  const path = shadowPath(part, shades);
+  if (!path) return null;
+  const { ink } = light.shadows!;
+  const lit = toneAt(light.ramp, exposure(part.normal, light.sun));
+  const covered = coveredTone(light.ramp);
+  const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
+  const marks = [{ kind: 'path', path, fill: { kind: 'flat', colour, strength: ink?.strength ?? 1 }, rule: 'evenodd', line: null }] as const;
+  return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks, visible: [] };
+}
