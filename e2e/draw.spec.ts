@@ -123,11 +123,11 @@ test('contents: hide, lock, delete, group, and names of one’s own', async ({ p
   const contents = page.getByLabel('Contents', { exact: true });
   const rows = contents.getByRole('treeitem');
   const count = await rows.count();
-  await contents.getByRole('button', { name: 'roof', exact: true }).click();
-  await contents.getByRole('button', { name: 'Hide roof' }).click();
-  await expect(contents.getByRole('button', { name: 'Show roof' })).toBeVisible();
-  await contents.getByRole('button', { name: 'Lock roof' }).click();
-  await expect(contents.getByRole('button', { name: 'Unlock roof' })).toBeVisible();
+  await contents.getByRole('button', { name: 'sign board', exact: true }).click();
+  await contents.getByRole('button', { name: 'Hide sign board' }).click();
+  await expect(contents.getByRole('button', { name: 'Show sign board' })).toBeVisible();
+  await contents.getByRole('button', { name: 'Lock sign board' }).click();
+  await expect(contents.getByRole('button', { name: 'Unlock sign board' })).toBeVisible();
   await contents.getByRole('button', { name: 'counter', exact: true }).click({ modifiers: ['Control'] });
   await page.keyboard.press('Control+b');
   await expect(contents.getByRole('button', { name: 'group', exact: true })).toBeVisible();

@@ -21,7 +21,7 @@ test('every setting that the finder knows is gone to, and its control has the fo
   for (const { title, controls, wants } of EVERY_SETTING) {
     await page.keyboard.press('Escape');
     if (wants === 'perspective') await run(page, 'Use three-point perspective');
-    if (wants === 'things' || wants === 'shapes') await page.getByRole('treeitem', { name: 'serving hatch' }).click();
+    if (wants === 'things' || wants === 'shapes') await page.getByRole('treeitem', { name: 'water' }).click();
     if (wants === 'several') await page.locator('.area').press('Control+a');
     await run(page, title);
     // The width of a line that is off is where the line is switched on.

@@ -203,7 +203,7 @@ test('what is compared covers the drawing: no key reaches it, and Escape closes 
   await page.keyboard.press('Delete');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Compare' })).toHaveCount(0);
-  await expect(page.locator('chemin-contents h2')).toContainText('50');
+  await expect(page.locator('chemin-contents h2')).toContainText('53');
   await expect(compare).toBeFocused();
 });
 

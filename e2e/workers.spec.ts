@@ -40,7 +40,7 @@ test('the first worker of each kind dies at its first request: the work is done 
   // Opening what was kept.
   await page.reload();
   await expect(title).toHaveValue('Quay Nine: landing');
-  await expect(page.locator('chemin-contents h2')).toContainText('50');
+  await expect(page.locator('chemin-contents h2')).toContainText('53');
 
   // Reading an SVG.
   const chooser = page.waitForEvent('filechooser');
@@ -73,7 +73,7 @@ test('the first worker of each kind dies at its first request: the work is done 
 
   expect(await deaths()).toBeGreaterThanOrEqual(5);
   await expect(page.locator('p-message.p-message-error')).toHaveCount(0);
-  await expect(page.locator('chemin-contents h2')).toContainText('50');
+  await expect(page.locator('chemin-contents h2')).toContainText('53');
 });
 
 test('combining shapes and reading traced edges go on when their worker dies', async ({ page }) => {
@@ -139,9 +139,9 @@ test('joining solids and laying text out go on when their worker dies', async ({
   await grid.press([8, 4, 6]);
   await tool('Opening');
   await grid.drag([1, 0, 1], [7, 0, 5]);
-  const before = await deaths();
+  // The kernel died over the demo's hatch, and has come again.
+  expect(await deaths()).toBeGreaterThan(0);
   await grid.press([7, 3, 5]);
-  await expect(async () => expect(await deaths()).toBeGreaterThan(before)).toPass();
   // The back wall of the opening is seen once the kernel has come again: a point of it has a part of the solid behind it.
   await tool('Pick');
   await expect(async () => {

@@ -140,6 +140,16 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M12 6v13M9 20.500l3-1.500 3 1.500' }],
     ['path', { d: 'M4 10.500v2.500M20 10.500v2.500' }],
   ],
+  'shadow-end': [
+    ['path', { d: 'M6 4v10' }],
+    ['path', { d: 'M6 14l12 5', 'stroke-dasharray': '2 2' }],
+    ['path', { d: 'M6 4l12 15', 'stroke-dasharray': '1 2.5' }],
+    ['circle', { cx: 18, cy: 19, r: 1.7, fill: 'currentColor' }],
+  ],
+  lamp: [
+    ['path', { d: 'M12 3v4M7 12.500 9 7h6l2 5.500z' }],
+    ['path', { d: 'M8.500 16 6 20.500M15.500 16l2.500 4.500M12 16.500v4', 'stroke-dasharray': '2 2' }],
+  ],
   'set-down': [
     ['path', { d: 'M12 3.500v7M9.500 8.500l2.500 2.500 2.500-2.500' }],
     ['path', { d: 'M12 13l8 4-8 4-8-4z' }],

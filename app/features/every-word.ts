@@ -4,7 +4,7 @@ import type { ToolWords } from '../state/stage';
 import { ARTWORK_COMMANDS, ARTWORK_SETTINGS, ARTWORK_TOOLS } from './artwork/words';
 import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './build/words';
 import { DRAW_COMMANDS, DRAW_SETTINGS, DRAW_TOOLS } from './draw/words';
-import { LIGHT_SETTINGS, LIGHT_TOOLS } from './light/words';
+import { LIGHT_COMMANDS, LIGHT_SETTINGS, LIGHT_TOOLS } from './light/words';
 import { OUTPUT_COMMANDS, OUTPUT_SETTINGS, OUTPUT_TOOLS } from './output/words';
 import { PROJECTION_COMMANDS, PROJECTION_SETTINGS, PROJECTION_TOOLS } from './projection/words';
 
@@ -13,7 +13,7 @@ export const STAGE_WORDS: readonly { readonly title: string; readonly tools: rea
   { title: 'Projection', tools: PROJECTION_TOOLS, commands: PROJECTION_COMMANDS },
   { title: 'Draw', tools: DRAW_TOOLS, commands: DRAW_COMMANDS },
   { title: 'Build', tools: BUILD_TOOLS, commands: BUILD_COMMANDS },
-  { title: 'Light', tools: LIGHT_TOOLS, commands: [] },
+  { title: 'Light', tools: LIGHT_TOOLS, commands: LIGHT_COMMANDS },
   { title: 'Artwork', tools: ARTWORK_TOOLS, commands: ARTWORK_COMMANDS },
   { title: 'Output', tools: OUTPUT_TOOLS, commands: OUTPUT_COMMANDS },
 ];

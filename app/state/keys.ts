@@ -1,5 +1,5 @@
 /** The groups under which commands are listed. */
-export type CommandGroup = 'Tools' | 'Stages' | 'Planes' | 'View' | 'Drawing' | 'Things' | 'Shapes' | 'Solids' | 'Document';
+export type CommandGroup = 'Tools' | 'Stages' | 'Planes' | 'View' | 'Drawing' | 'Things' | 'Shapes' | 'Solids' | 'Light' | 'Document';
 
 /** What has to be there for a command, and what to do where it is not. */
 export const NEEDS = {

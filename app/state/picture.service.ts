@@ -13,6 +13,7 @@ import {
   planeOfSurface,
   PictureMaker,
   sheetDistance,
+  settled,
   sheetFromPlane,
   sheetFromWorld,
   surfaceNamed,
@@ -38,6 +39,8 @@ const MOST_HINTS = 6;
 /** Things of a drawing above which its first picture is made in pieces, and the ms that the page is kept by one of them. */
 const MANY = 200;
 const PIECE_MS = 12;
+/** Ms that a drawing waits to be opened for the solids that are joined in it. */
+const LONGEST_WAIT_MS = 1500;
 
 /** The picture of the shown document, and what can be caught in it; made once a change. */
 @Injectable({ providedIn: 'root' })
@@ -71,10 +74,11 @@ export class PictureService {
 
   /**
    * Makes the first picture of a document that is about to be opened, in pieces between which the page goes on with what
-   * it shows.
+   * it shows. What solids are joined to is waited for a little, so that a drawing does not open with its parts unjoined.
    * @returns what to call right before the document is shown
    */
   async prepare(document: CheminDocument): Promise<() => void> {
+    await Promise.race([settled(document), new Promise((go) => setTimeout(go, LONGEST_WAIT_MS))]);
     if (document.nodes.length < MANY) return () => undefined;
     const maker = new PictureMaker();
     const pieces = maker.making(document);

@@ -101,6 +101,8 @@ export const nameSchema = name;
 /** The sun, a lamp where there is one, and the ramp of tones. */
 export const lightSchema: z.ZodType<Light> = z.strictObject({
   sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
+  keep: z.literal('picture').exactOptional(),
+  fixed: z.strictObject({ top: tone, left: tone, right: tone }).exactOptional(),
   lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
   ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone, covered: tone.exactOptional() }),
   shadows: z
@@ -108,6 +110,8 @@ export const lightSchema: z.ZodType<Light> = z.strictObject({
       on: z.boolean(),
       floor: cells.exactOptional(),
       ink: z.strictObject({ colour, strength: share }).exactOptional(),
+      soft: z.number().positive().max(100, 'an edge is at most 100 mm soft').exactOptional(),
+      fade: z.number().positive().max(1e6, 'a shadow fades within a million cells').exactOptional(),
     })
     .exactOptional(),
 });

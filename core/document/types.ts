@@ -1,4 +1,4 @@
-import type { Ramp, Sun } from '../light/tones';
+import type { FixedTones, Ramp, Sun } from '../light/tones';
 import type { PlanePoint, SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
 import { gridOf, type GridSettings } from '../grid/settings';
@@ -173,12 +173,16 @@ export interface Artwork {
   readonly height: number;
 }
 
-/** What tones faces: the sun, a lamp where there is one, and the ramp. */
+/** What tones faces: the sun, a lamp where there is one, and the ramp or fixed tones. */
 export interface Light {
   readonly sun: Sun;
+  /** The sun keeps its place in the picture when the view changes: its direction is then counted from the viewer's. */
+  readonly keep?: 'picture';
   /** A lamp that shines in place of the sun: its place in cells of the world, and how far it reaches, in cells. */
   readonly lamp?: { readonly at: CellMove; readonly reach: number };
   readonly ramp: Ramp;
+  /** Tones of the sides that face along the axes, in place of the ramp's; slopes lie in between. */
+  readonly fixed?: FixedTones;
   readonly shadows?: Shadows;
 }
 
@@ -189,6 +193,10 @@ export interface Shadows {
   readonly floor?: number;
   /** A colour laid over what is covered, in place of the ramp's tone. */
   readonly ink?: { readonly colour: string; readonly strength: number };
+  /** How wide their edges fade on the sheet, in mm; sharp without. */
+  readonly soft?: number;
+  /** How far from what throws them they are gone, in cells along the light; without, they do not fade. */
+  readonly fade?: number;
 }
 
 /** A drawing as data: recipes, never results. Valid by its schema at every door. */

@@ -3,7 +3,7 @@ import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldP
 import { eyeAt } from '../projection/eye';
 import type { EyeMatrix } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
-import type { Path } from '../shape/path';
+import { polygonPath, type Path } from '../shape/path';
 import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
@@ -28,6 +28,8 @@ export interface Shade {
   /** What of it lies in shadow, on the light's own sheet: with its curves, by the even-odd rule, and as corners. */
   readonly path: Path;
   readonly parts: readonly Area[];
+  /** Of shadows that fade: what of it is thrown from within further and further away, the nearest first, all of it last. */
+  readonly nearer?: readonly Shade[];
 }
 
 /** The shadows on surfaces; those without any are not in it. A shade stays the same object as long as nothing changes it. */
@@ -62,8 +64,14 @@ export class SunShades {
   private kept = new Map<DrawnSurface, Kept>();
   private readonly view: View;
 
-  /** @param towards direction to the sun */
-  constructor(towards: WorldPoint) {
+  /**
+   * @param towards direction to the sun
+   * @param fade cells along the light from what throws a shadow within which it fades; null for shadows that do not
+   */
+  constructor(
+    towards: WorldPoint,
+    private readonly fade: number | null = null,
+  ) {
     this.view = sunView(towards);
   }
 
@@ -74,7 +82,7 @@ export class SunShades {
     const kept = new Map<DrawnSurface, Kept>();
     for (const links of this.pairs.update(lit)) {
       if (!bodies[links.index]!.receives) continue;
-      shadesOf(links, dark, this.kept, kept, shades);
+      shadesOf(links, dark, this.kept, kept, shades, this.fade);
     }
     this.kept = kept;
     return shades;
@@ -94,12 +102,13 @@ function shadesOf(
   before: ReadonlyMap<DrawnSurface, Kept>,
   kept: Map<DrawnSurface, Kept>,
   shades: Map<Surface, readonly Shade[]>,
+  fade: number | null,
 ): void {
   const covers = coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true });
   links.drawn.surfaces.forEach((turned, i) => {
     if (!turned.surface) return;
     const known = before.get(turned);
-    const shade = known && sameCovers(known.covers, covers[i]!) ? known.shade : shadeOf(turned, covers[i]!);
+    const shade = known && sameCovers(known.covers, covers[i]!) ? known.shade : fadedShade(turned, covers[i]!, fade);
     kept.set(turned, { covers: covers[i]!, shade });
     if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
   });
@@ -112,8 +121,59 @@ function shadeOf(turned: DrawnSurface, covers: readonly Cover[]): Shade | null {
     if (some) return { areas: some.map((polygon) => ({ polygon })), path: null };
     return surface.surface ? { areas: surface.outline, path: surface.path } : { areas: surface.facets, path: null };
   });
-  const { parts, path } = commonPart(turned.path, areas);
-  return parts.length === 0 ? null : { turned, path, parts };
+  const shade = commonShade(turned, areas);
+  return shade.parts.length === 0 ? null : shade;
+}
+
+const commonShade = (turned: DrawnSurface, areas: readonly CurvedArea[]): Shade => ({ turned, ...commonPart(turned.path, areas) });
+
+/** Steps in which a shadow fades. */
+const FADES = 6;
+
+/** What of a surface lies in shadow, and where that fades what of it is thrown from nearer by. */
+function fadedShade(turned: DrawnSurface, covers: readonly Cover[], fade: number | null): Shade | null {
+  if (fade === null || covers.length === 0) return shadeOf(turned, covers);
+  const nearer = Array.from({ length: FADES }, (_, i) => commonShade(turned, covers.map((cover) => nearPart(turned, cover, (fade * (i + 1)) / FADES)))); // prettier-ignore
+  const last = nearer.at(-1)!;
+  return last.parts.length === 0 ? null : { ...last, nearer };
+}
+
+/** What of a cover lies within a distance along the light before a surface, in cells. */
+function nearPart(turned: DrawnSurface, { surface, areas }: Cover, distance: number): CurvedArea {
+  const { eye } = turned.view.sight.projection;
+  const under = turned.nearness(turned.facets[Math.floor(turned.facets.length / 2)]!);
+  const { unit } = turned.view.sight;
+  const pieces = surface.facets.flatMap((facet): readonly Area[] => {
+    const over = surface.nearness(facet);
+    // How near a plane is grows with the way along the light of a sun; of a lamp it is one over the distance.
+    const room = (x: number, y: number): number => {
+      const [there, here] = [over.p * x + over.q * y + over.r, under.p * x + under.q * y + under.r];
+      if (eye[3] === 0) return distance - (there - here);
+      return unit / there - (unit / here - distance);
+    };
+    const polygon = halfWhere(facet.polygon, room);
+    return polygon.length >= 6 ? [{ polygon }] : [];
+  });
+  if (!areas) return { areas: pieces, path: null };
+  return {
+    areas: pieces.flatMap(({ polygon }) => areas.flatMap((area) => commonPart(polygonPath(area), [{ areas: [{ polygon }], path: null }]).parts)),
+    path: null,
+  };
+}
+
+/** The part of a convex polygon in which a value is not negative. */
+function halfWhere(polygon: readonly number[], value: (x: number, y: number) => number): readonly number[] {
+  const kept: number[] = [];
+  for (let i = 0, before = polygon.length - 2; i < polygon.length; before = i, i += 2) {
+    const [x0, y0, x1, y1] = [polygon[before]!, polygon[before + 1]!, polygon[i]!, polygon[i + 1]!];
+    const [d, e] = [value(x0, y0), value(x1, y1)];
+    if (d >= 0 !== e >= 0) {
+      const t = d / (d - e);
+      kept.push(x0 + t * (x1 - x0), y0 + t * (y1 - y0));
+    }
+    if (e >= 0) kept.push(x1, y1);
+  }
+  return kept;
 }
 
 /** A lamp: its place in cells of the world, and how far it reaches. */
@@ -127,7 +187,7 @@ export interface Lamp {
  * holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what is
  * round, with what lies between.
  */
-export function lampShades({ at }: Lamp, bodies: readonly LitBody[]): Shades {
+export function lampShades({ at }: Lamp, bodies: readonly LitBody[], fade: number | null = null): Shades {
   const shades = new Map<Surface, readonly Shade[]>();
   const balls = bodies.map(({ body }) => ballAround(at, body));
   bodies.forEach((receiver, index) => {
@@ -136,7 +196,7 @@ export function lampShades({ at }: Lamp, bodies: readonly LitBody[]): Shades {
     if (between.length === 0) return;
     for (const surface of receiver.body.surfaces) {
       const look = lookAt(at, surface);
-      const found = look ? shadesInView(viewOf(eyeAt([at.a, at.b, at.h, 1], look, SCALE * lengthWorld(look))), surface, bodies, index, between) : [];
+      const found = look ? shadesInView(viewOf(eyeAt([at.a, at.b, at.h, 1], look, SCALE * lengthWorld(look))), surface, bodies, index, between, fade) : [];
       if (found.length > 0) shades.set(surface, found);
     }
   });
@@ -144,7 +204,14 @@ export function lampShades({ at }: Lamp, bodies: readonly LitBody[]): Shades {
 }
 
 /** What lies in shadow of a surface of the body at a place of the list, seen by an eye at the lamp, by the bodies at some other places. */
-function shadesInView(view: View, surface: Surface, bodies: readonly LitBody[], index: number, between: readonly number[]): readonly Shade[] {
+function shadesInView(
+  view: View,
+  surface: Surface,
+  bodies: readonly LitBody[],
+  index: number,
+  between: readonly number[],
+  fade: number | null,
+): readonly Shade[] {
   const whole = drawBody(view, bodies[index]!.body);
   const surfaces = whole.surfaces.filter((turned) => turned.surface === surface);
   if (surfaces.length === 0) return [];
@@ -157,7 +224,7 @@ function shadesInView(view: View, surface: Surface, bodies: readonly LitBody[], 
     if (pair) own.pairs.push(pair);
   }
   const covers = coversOf(own, { body: () => true, lines: true });
-  return surfaces.flatMap((turned, i) => shadeOf(turned, covers[i]!) ?? []);
+  return surfaces.flatMap((turned, i) => fadedShade(turned, covers[i]!, fade) ?? []);
 }
 
 /** The way from a lamp straight to a surface's plane, or to the middle of what is round; null for what is turned away or along the light. */

@@ -18,13 +18,39 @@ export interface Tone {
 
 /**
  * The designer's ramp. `lit`: a face square to the light; `grazed`: one that the light runs along; `turned`: one turned
- * right away; `covered`: what lies in the shadow of something, halfway from grazed to turned where it is not told.
+ * right away; `covered`: what lies in the shadow of something, somewhat darker than grazed where it is not told.
  */
 export interface Ramp {
   readonly lit: Tone;
   readonly grazed: Tone;
   readonly turned: Tone;
   readonly covered?: Tone;
+}
+
+/** Tones of the sides that face along h, against a and against b, as drawings seen from above show them. */
+export interface FixedTones {
+  readonly top: Tone;
+  readonly left: Tone;
+  readonly right: Tone;
+}
+
+/**
+ * The tone of a direction between fixed ones: each takes part by the square of the normal's component, so that all
+ * together make one. What faces the other ways takes the ramp's tone for what is turned away.
+ */
+export function fixedTone({ top, left, right }: FixedTones, { turned }: Ramp, { a, b, h }: WorldPoint): Tone {
+  const parts = [[h * h, h > 0 ? top : turned], [a * a, a < 0 ? left : turned], [b * b, b < 0 ? right : turned]] as const; // prettier-ignore
+  const sum = (of: (tone: Tone) => number): number => parts.reduce((total, [share, tone]) => total + share * of(tone), 0);
+  return { lightness: sum(({ lightness }) => lightness), chroma: sum(({ chroma }) => chroma) };
+}
+
+/** The sun that is seen from a place as it throws a shadow from there to another, degrees to a thousandth; null where the light would come from below or nowhere. */
+export function sunThrowing(from: WorldPoint, to: WorldPoint): Sun | null {
+  const [a, b, h] = [from.a - to.a, from.b - to.b, from.h - to.h];
+  const level = Math.hypot(a, b);
+  if (!(h > 0)) return null;
+  const degrees = (radians: number): number => Math.round((radians * 180_000) / Math.PI) / 1000;
+  return { azimuthDeg: level === 0 ? 0 : (degrees(Math.atan2(b, a)) + 360) % 360, elevationDeg: degrees(Math.atan2(h, level)) };
 }
 
 /** The sun's place: where it stands, not where its light goes. */
@@ -62,7 +88,7 @@ const FORM_IN_SHADOW = 0.25;
 
 /** The tone of what lies in the shadow of something. */
 export function coveredTone({ grazed, turned, covered }: Ramp): Tone {
-  return covered ?? mixed(grazed, turned, 0.5);
+  return covered ?? mixed(grazed, turned, 0.2);
 }
 
 /** The same of a face with an exposure: a little of its form is still seen, so that edges do not drown. */

@@ -6,7 +6,6 @@ import { isDrawnEnd } from '../geometry/names';
 import { surfaceWord } from '../geometry/words';
 import type { Shade } from '../light/shade';
 import type { Mat33 } from '../math/matrix';
-import { dotWorld } from '../math/points';
 import { meanColour, type Fill, type Paint } from '../paint/paint';
 import { sheetFromFrame } from '../projection/planes';
 import { drawRings } from '../shape/draw-segments';
@@ -21,7 +20,8 @@ import { lineMark } from './lines';
 import { groupByNode, lookOf, PaintedSurface, seam, sideLine, withLines, type Painted, type Visible } from './painted';
 import { paintPlacement } from './painted-placement';
 import { roundFill } from './round-tones';
-import { overlay, shadowPath } from './shadow-marks';
+import { overlay, shadowLayers } from './shadow-marks';
+import type { Layer } from './soft-edges';
 import { sphereFill } from './sphere-tones';
 import type { Stage } from './stage';
 import type { Tones } from './tones';
@@ -48,8 +48,8 @@ export interface OnFace {
 export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: Artwork | undefined): Painted {
   const { drawn, areas, path, surface } = part;
   const painted = paintPlacement(stage, drawn, node, artwork, null, areas && { path, areas });
-  const shadow = shadowPath(surface, part.shades);
-  return shadow ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
+  const shadow = shadowLayers(surface, part.shades, tones.light.shadows);
+  return shadow.length > 0 ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
 }
 
 /** What a part of a shape is painted with: its fill, the shadows on it, its lines, and the artwork on it with the shadows on that. */
@@ -78,10 +78,10 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
     const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
     return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas: areas ?? part.surface.outline })] : [];
   });
-  const shadow = shadowPath(part.surface, part.shades);
-  if (shadow && paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
-  own.push(...(shadow ? lines : withLines(own, lines)), ...groupByNode(placed));
-  if (shadow && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
+  const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);
+  if (paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
+  own.push(...(shadow.length > 0 ? lines : withLines(own, lines)), ...groupByNode(placed));
+  if (shadow.length > 0 && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
   const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
   return new PaintedSurface(owner, name, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, placed);
 }
@@ -104,29 +104,27 @@ function paintOf(node: ShapeNode, surface: Surface): Paint {
 }
 
 /** What of a part lies in shadow, painted again in the tones of what is covered. */
-function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, map: Mat33 | null, shadow: Path, seamed: boolean): readonly Mark[] {
+function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, map: Mat33 | null, layers: readonly Layer[], seamed: boolean): readonly Mark[] {
+  if (layers.length === 0) return [];
   const { ink } = tones.light.shadows ?? {};
   const clip = part.areas && { path: part.path, rule: 'evenodd' as const };
-  const group = (marks: readonly Mark[], within: GroupMark['clip']): GroupMark => ({
+  const group = (marks: readonly Mark[], within: GroupMark['clip'], strength = 1): GroupMark => ({
     kind: 'group',
     node: null,
     name: 'shadow',
     clip: within,
-    strength: 1,
+    strength,
     marks,
   });
-  if (ink)
-    return [
-      group(
-        [{ kind: 'path', path: shadow, fill: { kind: 'flat', colour: tones.plain(ink.colour), strength: ink.strength }, rule: 'evenodd', line: null }],
-        clip,
-      ),
-    ];
+  if (ink) return [overlay(tones, part.surface, paint.fill, layers, part.areas && part.path)];
   const all = filled(tones.covered, stage, paint, part, map, false);
   const [only] = all;
-  // A face of one colour has its shadow as a path; the tones of others are clipped to it.
-  if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat') return [group(all, { path: shadow, rule: 'evenodd' })];
-  return [group([{ ...only, path: shadow, line: seamed ? seam(only.fill) : null }], clip)];
+  // A face of one colour has its shadow as paths; the tones of others are clipped to it.
+  if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat')
+    return layers.map(({ path, strength }) => group(all, { path, rule: 'evenodd' }, strength));
+  const { fill } = only;
+  const marks = layers.map(({ path, strength }): Mark => ({ ...only, path, fill: { ...fill, strength: fill.strength * strength }, line: seamed && strength === 1 && layers.length === 1 ? seam(fill) : null })); // prettier-ignore
+  return [group(marks, clip)];
 }
 
 /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seamed closes hair lines */
@@ -161,9 +159,9 @@ function fillOf(tones: Tones, fill: Fill, { surface, normal }: DrawnSurface, map
 function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, path }: DrawnSurface, base: string): readonly Mark[] {
   const { projection } = view.sight;
   const { form } = surface;
-  const { towards, share } = tones.lightOn(surface);
-  if (form.kind === 'sphere') return sphereFill(projection, form, path, towards, (cosine) => tones.round(base, cosine, share));
-  return stretch && form.kind !== 'flat' ? roundFill(projection, form, stretch, path, (normal) => tones.round(base, dotWorld(normal, towards), share)) : [];
+  const there = tones.lightOn(surface);
+  if (form.kind === 'sphere') return sphereFill(projection, form, path, there.towards, (cosine) => tones.around(base, cosine, there));
+  return stretch && form.kind !== 'flat' ? roundFill(projection, form, stretch, path, (normal) => tones.round(base, normal, there)) : [];
 }
 
 /** What a thing that lies flat on the sheet is painted with. */

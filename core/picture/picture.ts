@@ -3,6 +3,7 @@ import { nodesById, shapesIn } from '../document/tree';
 import type { Artwork, CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body } from '../geometry/body';
 import type { Shade } from '../light/shade';
+import { sunOf } from '../light/sun';
 import { cutSurface } from '../visibility/cut';
 import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
@@ -35,6 +36,7 @@ export class PictureMaker {
   /** What is drawn of each body, by the place of its node among what is drawn. */
   private drawn = new Map<string, Drawn>();
   private tones: Tones | null = null;
+  private tonesFor: CheminDocument['projection'] | null = null;
   private readonly order = new OrderKeeper();
   private readonly shadows = new ShadowKeeper();
 
@@ -51,10 +53,14 @@ export class PictureMaker {
   }
 
   /** The tones of a document's light; what was painted in another light, or with another palette, is forgotten. */
-  private tonesOf({ light, swatches }: CheminDocument): Tones {
-    if (this.tones?.light === light && this.tones.swatches === swatches) return this.tones;
+  private tonesOf(document: CheminDocument): Tones {
+    const { light, swatches, projection } = document;
+    const known = this.tones;
+    const same = known?.light === light && known.swatches === swatches && (light.keep !== 'picture' || this.tonesFor === projection);
+    if (same) return known;
     for (const drawn of this.drawn.values()) drawn.painted.length = 0;
-    return (this.tones = new Tones(light, swatches));
+    this.tonesFor = projection;
+    return (this.tones = new Tones(light, sunOf(document), swatches));
   }
 
   /**

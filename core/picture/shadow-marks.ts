@@ -1,16 +1,30 @@
 import type { GroupMark } from '../artwork/marks';
+import type { Shadows } from '../document/types';
 import type { Shade } from '../light/shade';
 import { shadeOnSheet } from '../light/shade-on-sheet';
 import { meanColour, type Fill } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';
+import { softened, strengthOf, type Layer } from './soft-edges';
 import type { Tones } from './tones';
 
-/** What of a part lies in shadow on the sheet, by the even-odd rule; null where nothing does. */
-export function shadowPath(part: DrawnSurface, shades: readonly Shade[]): Path | null {
-  if (shades.length === 0) return null;
-  const path = joinPaths(shades.map((shade) => shadeOnSheet(part, shade)));
-  return path.verbs === '' ? null : path;
+/** Steps of a soft edge of shadows that fade too. */
+const STEPS_OF_FADING = 4;
+
+/**
+ * What of a part lies in shadow on the sheet: one layer of full strength where it is sharp and does not fade, else
+ * several, to be laid one over the other; none where nothing lies in shadow. Each by the even-odd rule.
+ */
+export function shadowLayers(part: DrawnSurface, shades: readonly Shade[], { soft }: Pick<Shadows, 'soft'> = {}): readonly Layer[] {
+  if (shades.length === 0) return [];
+  const steps = Math.max(...shades.map(({ nearer }) => nearer?.length ?? 1));
+  return Array.from({ length: steps }, (_, i): readonly Layer[] => {
+    const path = joinPaths(shades.map((shade) => shadeOnSheet(part, shade.nearer?.[steps - 1 - i] ?? shade)));
+    if (path.verbs === '') return [];
+    const strength = strengthOf(i, steps);
+    if (!soft) return [{ path, strength }];
+    return softened(path, part.path, soft, steps > 1 ? STEPS_OF_FADING : undefined).map((layer) => ({ path: layer.path, strength: layer.strength * strength }));
+  }).flat();
 }
 
 /** A colour of the fills that artwork without a face is darkened as. */
@@ -20,21 +34,23 @@ const MIDDLE = '#c8c8c8';
  * A shadow over artwork: what lies under it is multiplied by the ratio between the tones of what is covered and what is
  * lit, so that artwork darkens as its face does.
  */
-export function overlay(tones: Tones, part: DrawnSurface, fill: Fill | null, path: Path, within: Path | null): GroupMark {
+export function overlay(tones: Tones, part: DrawnSurface, fill: Fill | null, layers: readonly Layer[], within: Path | null): GroupMark {
   const { ink } = tones.light.shadows ?? {};
   const clip = within && { path: within, rule: 'evenodd' as const };
-  const group = { kind: 'group', node: null, name: 'shadow', clip, strength: 1 } as const;
-  if (ink)
-    return {
-      ...group,
-      marks: [{ kind: 'path', path, fill: { kind: 'flat', colour: tones.plain(ink.colour), strength: ink.strength }, rule: 'evenodd', line: null }],
-    };
+  const group = (colour: string, most: number, name: string): Omit<GroupMark, 'blend'> => ({
+    kind: 'group',
+    node: null,
+    name,
+    clip,
+    strength: 1,
+    marks: layers.map(({ path, strength }) => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: most * strength }, rule: 'evenodd', line: null })),
+  });
+  if (ink) return group(tones.plain(ink.colour), ink.strength, 'shadow');
   const base = fill === null ? MIDDLE : meanColour(fill, tones.swatches);
   const there = tones.lightOn(part.surface);
   const [lit, covered] = [tones, tones.covered].map((own) => channels(own.face(base, part.normal, there)));
   const ratio = covered!.map((value, i) => Math.round(255 * Math.min(1, lit![i]! > 0 ? value / lit![i]! : 1)));
-  const colour = `#${ratio.map((value) => value.toString(16).padStart(2, '0')).join('')}`;
-  return { ...group, blend: 'multiply', marks: [{ kind: 'path', path, fill: { kind: 'flat', colour, strength: 1 }, rule: 'evenodd', line: null }] };
+  return { ...group(`#${ratio.map((value) => value.toString(16).padStart(2, '0')).join('')}`, 1, 'shadow'), blend: 'multiply' };
 }
 
 const channels = (colour: string): readonly number[] => [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16));

@@ -1,8 +1,10 @@
+import type { Mark } from '../artwork/marks';
 import { nodesById } from '../document/tree';
 import type { CheminDocument, DocumentNode, Shadows } from '../document/types';
 import type { Body } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
 import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../light/shade';
+import { sunOf } from '../light/sun';
 import { coveredTone, exposure, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
 import { invert33 } from '../math/matrix';
 import { exactCells } from '../math/exact';
@@ -13,7 +15,7 @@ import { outlineThrough } from '../shape/outline';
 import { drawBody, type DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
 import { PLAIN, type Painted } from './painted';
-import { shadowPath } from './shadow-marks';
+import { shadowLayers } from './shadow-marks';
 import type { Stage } from './stage';
 
 /** A thing of space as it takes part in the light. */
@@ -32,8 +34,13 @@ const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null };
 
 /** Keeps the shadows of a document from one picture to the next. */
 export class ShadowKeeper {
-  private sun: { readonly of: Sun; readonly shades: SunShades } | null = null;
-  private lamp: { readonly of: CheminDocument['light']['lamp']; readonly bodies: readonly LitBody[]; readonly shades: Shades } | null = null;
+  private sun: { readonly of: Sun; readonly fade: number | null; readonly shades: SunShades } | null = null;
+  private lamp: {
+    readonly of: CheminDocument['light']['lamp'];
+    readonly fade: number | null;
+    readonly bodies: readonly LitBody[];
+    readonly shades: Shades;
+  } | null = null;
   private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
 
   update(document: CheminDocument, stage: Stage, space: readonly InSpace[]): ShadowsThere {
@@ -42,20 +49,23 @@ export class ShadowKeeper {
     const bodies = litBodies(document, stage, space);
     const floor = this.floorOf(document, stage, light.shadows);
     if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
-    const shades = light.lamp ? this.lampOf(light.lamp, bodies) : this.sunOf(light.sun).update(bodies);
+    const fade = light.shadows.fade ?? null;
+    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies);
     const surface = floor?.part?.surface;
     return { shades, floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null };
   }
 
-  private sunOf(sun: Sun): SunShades {
-    if (this.sun?.of !== sun) this.sun = { of: sun, shades: new SunShades(sunDirection(sun)) };
-    return this.sun.shades;
+  private sunOf(sun: Sun, fade: number | null): SunShades {
+    const known = this.sun;
+    const same = known?.fade === fade && known.of.azimuthDeg === sun.azimuthDeg && known.of.elevationDeg === sun.elevationDeg;
+    if (!same) this.sun = { of: sun, fade, shades: new SunShades(sunDirection(sun), fade) };
+    return this.sun!.shades;
   }
 
-  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[]): Shades {
+  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[], fade: number | null): Shades {
     const known = this.lamp;
-    const same = known?.of === of && known.bodies.length === bodies.length && bodies.every((lit, i) => sameLit(lit, known.bodies[i]!));
-    if (!same) this.lamp = { of, bodies, shades: lampShades(of, bodies) };
+    const same = known?.of === of && known.fade === fade && known.bodies.length === bodies.length && bodies.every((lit, i) => sameLit(lit, known.bodies[i]!));
+    if (!same) this.lamp = { of, fade, bodies, shades: lampShades(of, bodies, fade) };
     return this.lamp!.shades;
   }
 
@@ -141,13 +151,14 @@ function floorBody({ view }: Stage, { width, height }: CheminDocument['sheet'], 
 }
 
 /** The shadows on the floor: as much darker than the sheet as a covered face is than a lit one. */
-function floorShadow({ light, sheet }: CheminDocument, part: DrawnSurface, shades: readonly Shade[]): Painted | null {
-  const path = shadowPath(part, shades);
-  if (!path) return null;
+function floorShadow(document: CheminDocument, part: DrawnSurface, shades: readonly Shade[]): Painted | null {
+  const { light, sheet } = document;
+  const layers = shadowLayers(part, shades, light.shadows);
+  if (layers.length === 0) return null;
   const { ink } = light.shadows!;
-  const lit = toneAt(light.ramp, exposure(part.normal, light.sun));
+  const lit = toneAt(light.ramp, exposure(part.normal, sunOf(document)));
   const covered = coveredTone(light.ramp);
   const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
-  const marks = [{ kind: 'path', path, fill: { kind: 'flat', colour, strength: ink?.strength ?? 1 }, rule: 'evenodd', line: null }] as const;
+  const marks = layers.map(({ path, strength }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: 'evenodd', line: null })); // prettier-ignore
   return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks, visible: [] };
 }

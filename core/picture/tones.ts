@@ -1,7 +1,7 @@
 import { flatInk, type Ink } from '../artwork/marks';
 import type { Light } from '../document/types';
 import { boundsOf, type Surface } from '../geometry/body';
-import { shadowTone, sunDirection, toneAt, toned, type Tone, type Toned } from '../light/tones';
+import { coveredTone, fixedTone, shadowTone, sunDirection, toneAt, toned, type FixedTones, type Sun, type Tone, type Toned } from '../light/tones';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { plainColour, type Colour, type Swatch } from '../paint/paint';
 
@@ -20,18 +20,20 @@ const EXPOSURES = 1024;
 export class Tones {
   /** What they become where something keeps the light away. */
   readonly covered: Tones;
-  private readonly faces = new Map<string, Map<number, string>>();
+  private readonly faces = new Map<string, Map<number, Toned>>();
   private readonly rounds = new Map<string, Map<number, Toned>>();
   private readonly inks = new Map<string, Ink>();
   private readonly sun: LightThere;
 
+  /** @param sun where the sun stands in the world */
   constructor(
     readonly light: Light,
+    sun: Sun,
     readonly swatches: readonly Swatch[],
     private readonly lit = true,
   ) {
-    this.sun = { towards: sunDirection(light.sun), share: 1 };
-    this.covered = lit ? new Tones(light, swatches, false) : this;
+    this.sun = { towards: sunDirection(sun), share: 1 };
+    this.covered = lit ? new Tones(light, sun, swatches, false) : this;
   }
 
   /** A colour as it is without any light. */
@@ -48,25 +50,38 @@ export class Tones {
   }
 
   /** The colour of a face with an outward unit normal. */
-  face(base: string, normal: WorldPoint, { towards, share }: LightThere): string {
-    const exposed = dotWorld(normal, towards);
-    const exposure = exposed > 0 ? exposed * share : exposed;
-    let known = this.faces.get(base);
-    if (!known) this.faces.set(base, (known = new Map()));
-    const key = Math.round(exposure * 1e6);
-    let tone = known.get(key);
-    if (tone === undefined) known.set(key, (tone = toned(base, this.toneOf(exposure)).colour));
-    return tone;
+  face(base: string, normal: WorldPoint, there: LightThere): string {
+    const { fixed, ramp } = this.light;
+    if (fixed) return this.toned(this.faces, base, normalKey(normal), () => this.fixed(normal, fixed)).colour;
+    const exposure = exposedTo(dotWorld(normal, there.towards), there);
+    return this.toned(this.faces, base, Math.round(exposure * 1e6), () => (this.lit ? toneAt(ramp, exposure) : shadowTone(ramp, exposure))).colour;
   }
 
-  /** The tone of a round surface where its normal meets the light at this cosine. */
-  round(base: string, cosine: number, share: number): Toned {
-    let known = this.rounds.get(base);
-    if (!known) this.rounds.set(base, (known = new Map()));
-    const step = Math.round(Math.max(-1, Math.min(1, cosine > 0 ? cosine * share : cosine)) * EXPOSURES);
-    let tone = known.get(step);
-    if (tone === undefined) known.set(step, (tone = toned(base, this.toneOf(step / EXPOSURES))));
-    return tone;
+  /** The tone of a round surface by its outward unit normal. */
+  round(base: string, normal: WorldPoint, there: LightThere): Toned {
+    const { fixed } = this.light;
+    if (fixed) return this.toned(this.rounds, base, normalKey(normal), () => this.fixed(normal, fixed));
+    return this.around(base, dotWorld(normal, there.towards), there);
+  }
+
+  /** The tone of a ball where its normal meets the light at a cosine. */
+  around(base: string, cosine: number, there: LightThere): Toned {
+    const { ramp } = this.light;
+    const step = Math.round(exposedTo(cosine, there) * EXPOSURES);
+    return this.toned(this.rounds, base, step, () => (this.lit ? toneAt(ramp, step / EXPOSURES) : shadowTone(ramp, step / EXPOSURES)));
+  }
+
+  private fixed(normal: WorldPoint, fixed: FixedTones): Tone {
+    const { ramp } = this.light;
+    return this.lit ? fixedTone(fixed, ramp, normal) : coveredTone(ramp);
+  }
+
+  private toned(kept: Map<string, Map<number, Toned>>, base: string, key: number, tone: () => Tone): Toned {
+    let known = kept.get(base);
+    if (!known) kept.set(base, (known = new Map()));
+    let there = known.get(key);
+    if (there === undefined) known.set(key, (there = toned(base, tone())));
+    return there;
   }
 
   /** The ink of a tone: one object for each. */
@@ -75,12 +90,13 @@ export class Tones {
     if (!ink) this.inks.set(tone, (ink = flatInk(tone)));
     return ink;
   }
+}
 
-  private toneOf(exposure: number): Tone {
-    const { ramp } = this.light;
-    const exposed = Math.max(-1, Math.min(1, exposure));
-    return this.lit ? toneAt(ramp, exposed) : shadowTone(ramp, exposed);
-  }
+const exposedTo = (cosine: number, { share }: LightThere): number => Math.max(-1, Math.min(1, cosine > 0 ? cosine * share : cosine));
+
+/** A unit normal to a millionth as one number: two coordinates and the sign of the third tell it. */
+function normalKey({ a, b, h }: WorldPoint): number {
+  return ((Math.round(a * 1e6) + 1e6) * 2_000_003 + Math.round(b * 1e6) + 1e6) * 2 + (h < 0 ? 1 : 0);
 }
 
 /** Where the light of a lamp comes from at a place; null at the lamp itself. */

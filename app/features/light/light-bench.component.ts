@@ -1,18 +1,37 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { faceColour, meanColour, tonedColour, type Light, type Ramp, type Sun, type Tone } from '@core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
+import { ToggleSwitchModule } from 'primeng/toggleswitch';
+import {
+  boundsAll,
+  coveredTone,
+  drawnBody,
+  drawnNodes,
+  exactCells,
+  exposure,
+  figure,
+  fixedTone,
+  meanColour,
+  toneAt,
+  tonedColour,
+  type Axis,
+  type FixedTones,
+  type Light,
+  type Ramp,
+  type Shadows,
+  type Sun,
+  type Tone,
+} from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { PaintingService } from '../../state/painting.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import { LightService } from './light.service';
 import { SunDialComponent } from './sun-dial.component';
 
-const TONES = [
-  { key: 'lit', label: 'Facing the sun', hint: 'the light falls straight on it' },
-  { key: 'grazed', label: 'Edge-on', hint: 'the light runs along it' },
-  { key: 'turned', label: 'Facing away', hint: 'its back to the sun' },
-] as const satisfies readonly { key: keyof Ramp; label: string; hint: string }[];
+type ToneKey = keyof Ramp | keyof FixedTones;
 
 const SIDES = [
   { label: 'top', normal: { a: 0, b: 0, h: 1 } },
@@ -20,10 +39,13 @@ const SIDES = [
   { label: 'right', normal: { a: 0, b: -1, h: 0 } },
 ] as const;
 
-/** The sun and the ramp: where the light stands, and what it makes of a base colour. */
+/** How far a lamp reaches at first, in sizes of what it lights. */
+const REACH = 2;
+
+/** The light, its shadows, and what it makes of a base colour. */
 @Component({
   selector: 'chemin-light-bench',
-  imports: [ColourFieldComponent, MeasureFieldComponent, SunDialComponent],
+  imports: [CheckboxModule, ColourFieldComponent, FormsModule, MeasureFieldComponent, SunDialComponent, ToggleSwitchModule],
   templateUrl: './light-bench.component.html',
   styleUrls: ['../../styles/bench.css', './light-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,35 +55,142 @@ export class LightBenchComponent {
   private readonly view = inject(ViewStore);
   private readonly painting = inject(PaintingService);
   private readonly arranging = inject(ArrangingService);
-  protected readonly tones = TONES;
-  protected readonly light = computed(() => this.store.shown().light);
+  private readonly lights = inject(LightService);
+  protected readonly axes = ['a', 'b', 'h'] as const;
+  protected readonly exact = exactCells;
+  protected readonly usualInk = { colour: '#1d2b45', strength: 0.35 };
+  protected readonly light = this.lights.light;
+  protected readonly shadows = this.lights.shadows;
+  protected readonly sun = this.lights.sun;
+  protected readonly chosen = this.lights.chosen;
   protected readonly shape = computed(() => this.arranging.shown()[0] ?? null);
   protected readonly base = computed(() => meanColour(this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b', this.store.shown().swatches));
-  /** The mapping as a small key: what the base colour becomes on each side that is seen. */
-  protected readonly key = computed(() =>
-    SIDES.map(({ label, normal }) => ({ label, colour: faceColour(this.base(), normal, this.light().sun, this.light().ramp) })),
+
+  /** The mapping as a small key: what the base colour becomes on each side that is seen, and in shadow. */
+  protected readonly key = computed(() => {
+    const { ramp, fixed } = this.light();
+    const sides = SIDES.map(({ label, normal }) => ({ label, tone: fixed ? fixedTone(fixed, ramp, normal) : toneAt(ramp, exposure(normal, this.sun())) }));
+    return [...sides, { label: 'covered', tone: coveredTone(ramp) }].map(({ label, tone }) => ({ label, colour: tonedColour(this.base(), tone) }));
+  });
+  protected readonly keyWords = computed(
+    () =>
+      `Tones now: ${this.key()
+        .map(({ label, colour }) => `${label} ${colour}`)
+        .join(' ')}`,
   );
 
-  protected swatch(key: keyof Ramp): string {
-    return tonedColour(this.base(), this.light().ramp[key]);
+  protected readonly tones = computed((): readonly { readonly key: ToneKey; readonly label: string; readonly tone: Tone }[] => {
+    const { ramp, fixed } = this.light();
+    const shared = [
+      { key: 'turned', label: 'Facing away', tone: ramp.turned },
+      { key: 'covered', label: 'In shadow', tone: coveredTone(ramp) },
+    ] as const;
+    if (fixed) {
+      const sides = (['top', 'left', 'right'] as const).map((key) => ({ key, label: key === 'top' ? 'Top' : key === 'left' ? 'Left side' : 'Right side', tone: fixed[key] })); // prettier-ignore
+      return [...sides, ...shared];
+    }
+    return [{ key: 'lit', label: 'Facing the light', tone: ramp.lit }, { key: 'grazed', label: 'Edge-on', tone: ramp.grazed }, ...shared]; // prettier-ignore
+  });
+
+  /** What low and absent suns mean, in words. */
+  protected readonly sunWords = computed(() => {
+    const { elevationDeg } = this.sun();
+    if (elevationDeg < 0) return 'The sun is below the horizon: only what faces down is lit, and no shadow falls on a floor.';
+    if (elevationDeg < 3) return `Shadows are ${elevationDeg === 0 ? 'endless' : `${figure(Math.round(1 / Math.tan((elevationDeg * Math.PI) / 180)))} times as long as things are high`}.`; // prettier-ignore
+    return '';
+  });
+
+  protected readonly casts = computed(() => this.chosen().every((node) => node.casts !== false));
+  protected readonly receives = computed(() => this.chosen().every((node) => node.receives !== false));
+  protected readonly chosenWords = computed(() => (this.chosen().length === 1 ? this.chosen()[0]!.name : `${this.chosen().length} things`));
+
+  protected swatch(tone: Tone): string {
+    return tonedColour(this.base(), tone);
   }
 
   protected setSun(sun: Sun, keep: boolean): void {
-    this.set({ ...this.store.kept().light, sun }, keep, 'turn the sun');
+    this.lights.set(this.lights.lightWithSun(sun), keep, 'turn the sun');
   }
 
-  protected setTone(key: keyof Ramp, part: Partial<Tone>): void {
+  protected toSun(): void {
+    if (this.light().lamp) this.lights.set(this.lights.lightWithSun(this.sun()), true, 'light by the sun');
+  }
+
+  /** A lamp over the middle of what is drawn. */
+  protected toLamp(): void {
+    if (this.light().lamp) return;
+    const box = boundsAll(drawnNodes(this.store.kept()).flatMap((drawn) => drawnBody(drawn) ?? []));
+    const { min, max } = box ?? { min: { a: 0, b: 0, h: 0 }, max: { a: 8, b: 8, h: 8 } };
+    const size = Math.hypot(max.a - min.a, max.b - min.b, max.h - min.h);
+    const at = { a: exactCells(Math.round((min.a + max.a) / 2)), b: exactCells(Math.round((min.b + max.b) / 2)), h: exactCells(Math.ceil(max.h + size / 4)) };
+    this.lights.set({ ...this.store.kept().light, lamp: { at, reach: exactCells(Math.ceil(size * REACH)) } }, true, 'light by a lamp');
+  }
+
+  protected moveLamp(axis: Axis, to: number): void {
+    const { lamp } = this.store.kept().light;
+    if (lamp) this.setLamp({ at: { ...lamp.at, [axis]: exactCells(to) } });
+  }
+
+  protected setLamp(part: Partial<NonNullable<Light['lamp']>>): void {
     const { light } = this.store.kept();
-    this.set({ ...light, ramp: { ...light.ramp, [key]: { ...light.ramp[key], ...part } } }, true, 'change the ramp');
+    if (light.lamp) this.lights.set({ ...light, lamp: { ...light.lamp, ...part } }, true, 'move the lamp');
+  }
+
+  protected keepTo(picture: boolean): void {
+    this.lights.keepTo(picture);
+  }
+
+  protected setShadows(part: Partial<Shadows>): void {
+    if (part.on === undefined) this.lights.setShadows(part);
+    else this.lights.castShadows(part.on);
+  }
+
+  protected setFloor(on: boolean): void {
+    if (on) this.lights.setShadows({ floor: 0 });
+    else this.lights.setShadows({}, ['floor']);
+  }
+
+  protected setSoft(soft: number): void {
+    if (soft > 0) this.lights.setShadows({ soft });
+    else this.lights.setShadows({}, ['soft']);
+  }
+
+  protected setFade(fade: number): void {
+    if (fade > 0) this.lights.setShadows({ fade });
+    else this.lights.setShadows({}, ['fade']);
+  }
+
+  protected setInk(ink: Shadows['ink'] | null, keep = true): void {
+    if (ink) this.lights.setShadows({ ink }, [], 'colour the shadows', keep);
+    else this.lights.setShadows({}, ['ink'], 'colour the shadows');
+  }
+
+  protected setFlag(name: 'casts' | 'receives', on: boolean): void {
+    this.lights.setFlag(name, on);
+  }
+
+  protected setFixed(on: boolean): void {
+    const { fixed: _, ...light } = this.store.kept().light;
+    const now = (label: string): Tone => toneAt(light.ramp, exposure(SIDES.find((side) => side.label === label)!.normal, this.sun()));
+    this.lights.set(
+      on ? { ...light, fixed: { top: now('top'), left: now('left'), right: now('right') } } : light,
+      true,
+      on ? 'tone by sides' : 'tone by the light',
+    );
+  }
+
+  protected setTone(key: ToneKey, lightness: number): void {
+    const { light } = this.store.kept();
+    const { ramp, fixed } = light;
+    if (fixed && (key === 'top' || key === 'left' || key === 'right')) {
+      this.lights.set({ ...light, fixed: { ...fixed, [key]: { ...fixed[key], lightness } } }, true, 'change the tones');
+      return;
+    }
+    const before = key === 'covered' ? coveredTone(ramp) : ramp[key as 'lit'];
+    this.lights.set({ ...light, ramp: { ...ramp, [key]: { ...before, lightness } } }, true, 'change the tones');
   }
 
   protected setBase(fill: string, keep: boolean): void {
     this.painting.setColour({ kind: 'fill' }, fill, keep);
-  }
-
-  private set(light: Light, keep: boolean, label: string): void {
-    const edit = { kind: 'light' as const, light };
-    if (keep) this.store.commit(edit, label);
-    else this.store.show(edit);
   }
 }

@@ -1,0 +1,79 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { boundsAll, drawnBody, drawnNodes, exactCells, sunOf, viewerDeg, type DocumentNode, type Edit, type Light, type Shadows, type Sun } from '@core';
+import { MessageStore } from '../../platform/messages.store';
+import { ArrangingService } from '../../state/arranging.service';
+import { DocumentStore } from '../../state/document.store';
+
+/** What shadows are before anything is said about them. */
+const NO_SHADOWS: Shadows = { on: false };
+
+/** Changes the light of the drawing: where it comes from, its shadows, and which things throw them. Each is one step. */
+@Injectable({ providedIn: 'root' })
+export class LightService {
+  private readonly documents = inject(DocumentStore);
+  private readonly arranging = inject(ArrangingService);
+  private readonly messages = inject(MessageStore);
+
+  readonly light = computed(() => this.documents.shown().light);
+  readonly shadows = computed(() => this.light().shadows ?? NO_SHADOWS);
+  /** Where the sun stands in the world, wherever it is kept to. */
+  readonly sun = computed((): Sun => sunOf(this.documents.shown()));
+
+  /** @param keep makes it a step; else it is only shown */
+  set(light: Light, keep: boolean, label: string): void {
+    const edit: Edit = { kind: 'light', light };
+    if (keep) this.documents.commit(edit, label);
+    else this.documents.show(edit);
+  }
+
+  /** The light as it is kept, with a sun at a place of the world's sky and no lamp. */
+  lightWithSun(sun: Sun): Light {
+    const { lamp: _, ...light } = this.documents.kept().light;
+    return { ...light, sun: this.asKept(sun, light.keep) };
+  }
+
+  private asKept({ azimuthDeg, elevationDeg }: Sun, keep: Light['keep']): Sun {
+    const turn = keep === 'picture' ? viewerDeg(this.documents.kept().projection) : 0;
+    const degrees = Math.round((((azimuthDeg - turn) % 360) + 360) * 1000) / 1000;
+    return { azimuthDeg: degrees % 360, elevationDeg };
+  }
+
+  /** Keeps the sun to the picture, or to the world: it stays where it is now. */
+  keepTo(picture: boolean): void {
+    const { keep: _, ...light } = this.documents.kept().light;
+    const now = sunOf(this.documents.kept());
+    const kept = picture ? ({ keep: 'picture' } as const) : {};
+    this.set({ ...light, ...kept, sun: this.asKept(now, kept.keep) }, true, picture ? 'keep the sun to the picture' : 'keep the sun to the world');
+  }
+
+  setShadows(part: Partial<Shadows>, without: readonly (keyof Shadows)[] = [], label = 'change the shadows', keep = true): void {
+    const { light } = this.documents.kept();
+    const shadows: Partial<Record<keyof Shadows, unknown>> = { ...(light.shadows ?? NO_SHADOWS), ...part };
+    for (const name of without) delete shadows[name];
+    this.set({ ...light, shadows: shadows as unknown as Shadows }, keep, label);
+  }
+
+  /** Switches all shadows on or off. Where nothing lies below what is drawn they fall on an endless floor at first. */
+  castShadows(on: boolean): void {
+    const first = this.documents.kept().light.shadows === undefined;
+    this.setShadows({ on, ...(first && on && { floor: this.lowest() }) }, [], on ? 'cast shadows' : 'cast no shadows');
+  }
+
+  /** The height in cells of the lowest thing. */
+  private lowest(): number {
+    const box = boundsAll(drawnNodes(this.documents.kept()).flatMap((drawn) => (drawn.hidden ? [] : (drawnBody(drawn) ?? []))));
+    return box ? exactCells(box.min.h) : 0;
+  }
+
+  /** The selected things as they are shown. */
+  readonly chosen = computed((): readonly DocumentNode[] => this.arranging.nodes());
+
+  setFlag(name: 'casts' | 'receives', on: boolean): void {
+    const nodes = this.chosen();
+    if (nodes.length === 0) return void this.messages.say('info', 'Select what is meant first');
+    const changed = nodes.map(({ [name]: _, ...node }) => ({ ...node, ...(!on && { [name]: false as const }) }) as DocumentNode);
+    const what = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
+    const label = name === 'casts' ? `${what} ${on ? 'throws' : 'throws no'} shadows` : `${on ? 'show' : 'hide'} shadows on ${what}`;
+    this.documents.commit({ kind: 'change', nodes: changed }, label);
+  }
+}

@@ -1,0 +1,24 @@
+import type { CheminDocument } from '../document/types';
+import type { ProjectionSetup } from '../projection/setup';
+import { projectionFrom } from '../projection/projection';
+import type { Sun } from './tones';
+
+const turns = new WeakMap<ProjectionSetup, number>();
+
+/** The compass direction in degrees in which the viewer of a drawing stands, anticlockwise from the a axis; 0 for one right overhead. */
+export function viewerDeg(setup: ProjectionSetup): number {
+  let turn = turns.get(setup);
+  if (turn === undefined) {
+    const { eye, matrix: m } = projectionFrom(setup);
+    const [a, b] = eye[3] === 0 ? [eye[0], eye[1]] : [-m[8], -m[9]];
+    const level = Math.hypot(a, b);
+    turns.set(setup, (turn = level < 1e-9 ? 0 : (Math.atan2(b, a) * 180) / Math.PI));
+  }
+  return turn;
+}
+
+/** Where the sun of a document stands in the world: one that is kept to the picture turns with the viewer. */
+export function sunOf({ light, projection }: Pick<CheminDocument, 'light' | 'projection'>): Sun {
+  const { sun, keep } = light;
+  return keep === 'picture' ? { ...sun, azimuthDeg: sun.azimuthDeg + viewerDeg(projection) } : sun;
+}
