@@ -31,6 +31,7 @@ import { manyRows, openingRows, placementRows, roundRows } from './edits';
 import { median, type Row } from './measure';
 import { regionRows } from './regions';
 import { boxScene } from './scenes';
+import { shadowRows } from './shadows';
 import { solidRows } from './solids';
 
 /** A camera change: everything about the projection is new, so nothing kept helps. */
@@ -231,6 +232,7 @@ const rows = [
   ...(await solidRows()),
   ...manyRows(),
   ...openingRows(),
+  ...shadowRows(),
   ...loadRows(),
 ];
 const width = Math.max(...rows.map((row) => row.what.length));

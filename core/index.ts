@@ -38,6 +38,7 @@ export * from './geometry/surface-on-plane';
 export * from './geometry/words';
 export * from './grid/lines';
 export * from './grid/settings';
+export * from './light/shade';
 export * from './light/sun';
 export * from './light/tones';
 export * from './math/digest';

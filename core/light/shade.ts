@@ -1,9 +1,10 @@
 import { boundsAll, boundsOf, type Body, type Surface } from '../geometry/body';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
+import { signedArea } from '../math/polygon';
 import { eyeAt } from '../projection/eye';
 import type { EyeMatrix } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
-import { polygonPath, type Path } from '../shape/path';
+import { joinPaths, polygonPath, reversePath, type Path } from '../shape/path';
 import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
@@ -30,6 +31,8 @@ export interface Shade {
   readonly parts: readonly Area[];
   /** Of shadows that fade: what of it is thrown from within further and further away, the nearest first, all of it last. */
   readonly nearer?: readonly Shade[];
+  /** It is only laid together from what throws it, for a frame: to be filled by windings, and clipped to the surface. */
+  readonly rough?: true;
 }
 
 /** The shadows on surfaces; those without any are not in it. A shade stays the same object as long as nothing changes it. */
@@ -62,6 +65,7 @@ export class SunShades {
   private readonly pairs = new PairKeeper();
   private readonly drawn = new WeakMap<Body, DrawnBody>();
   private kept = new Map<DrawnSurface, Kept>();
+  private dark: ReadonlySet<DrawnBody> = new Set();
   private readonly view: View;
 
   /**
@@ -75,16 +79,32 @@ export class SunShades {
     this.view = sunView(towards);
   }
 
-  update(bodies: readonly LitBody[]): Shades {
+  /**
+   * @param quick for a frame of a gesture: what is new on flat surfaces is only laid together; where all is new round ones
+   *   are left out
+   */
+  update(bodies: readonly LitBody[], quick = false): Shades {
     const lit = bodies.map(({ body, half }) => this.drawnOf(body, half));
     const dark = new Set(lit.filter((_, i) => !bodies[i]!.casts));
+    const sameDark = dark.size === this.dark.size && [...dark].every((drawn) => this.dark.has(drawn));
     const shades = new Map<Surface, readonly Shade[]>();
     const kept = new Map<DrawnSurface, Kept>();
+    const first = quick && this.kept.size === 0;
     for (const links of this.pairs.update(lit)) {
       if (!bodies[links.index]!.receives) continue;
-      shadesOf(links, dark, this.kept, kept, shades, this.fade);
+      const covers = sameDark && this.pairs.isSame(links) ? null : coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true });
+      links.drawn.surfaces.forEach((turned, i) => {
+        if (!turned.surface || (first && turned.isRound)) return;
+        const known = this.kept.get(turned);
+        const own = covers ? covers[i]! : (known?.covers ?? coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true })[i]!);
+        const same = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.shade?.rough);
+        const shade = same ? known.shade : fadedShade(turned, own, this.fade, quick);
+        kept.set(turned, { covers: own, shade });
+        if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
+      });
     }
     this.kept = kept;
+    this.dark = dark;
     return shades;
   }
 
@@ -95,34 +115,63 @@ export class SunShades {
   }
 }
 
-/** Puts what of a body's surfaces lies in shadow among the shades. @param dark bodies that throw none */
-function shadesOf(
-  links: Links,
-  dark: ReadonlySet<DrawnBody>,
-  before: ReadonlyMap<DrawnSurface, Kept>,
-  kept: Map<DrawnSurface, Kept>,
-  shades: Map<Surface, readonly Shade[]>,
-  fade: number | null,
-): void {
-  const covers = coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true });
-  links.drawn.surfaces.forEach((turned, i) => {
-    if (!turned.surface) return;
-    const known = before.get(turned);
-    const shade = known && sameCovers(known.covers, covers[i]!) ? known.shade : fadedShade(turned, covers[i]!, fade);
-    kept.set(turned, { covers: covers[i]!, shade });
-    if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
+function shadeOf(turned: DrawnSurface, covers: readonly Cover[], quick = false): Shade | null {
+  if (covers.length === 0) return null;
+  if (covers.some(({ surface, areas }) => areas === null && hides(surface, turned))) return { turned, path: turned.path, parts: turned.outline };
+  const areas = throwing(covers);
+  if (quick && turned.surface!.form.kind === 'flat')
+    return { turned, path: joinPaths(areas.flatMap(({ areas: some }) => some.map(woundPath))), parts: [], rough: true };
+  const shade = commonShade(turned, areas);
+  return shade.parts.length === 0 ? null : shade;
+}
+
+/** The areas that throw a shadow: of convex bodies with straight edges that lie wholly in front the outline of all their surfaces. */
+function throwing(covers: readonly Cover[]): readonly CurvedArea[] {
+  const whole = new Set<DrawnBody>();
+  return covers.flatMap(({ surface, of, areas }): readonly CurvedArea[] => {
+    if (areas) return [{ areas: areas.map((polygon) => ({ polygon })), path: null }];
+    const hull = hullOf(of);
+    if (hull) return whole.has(of) ? [] : (whole.add(of), [{ areas: [{ polygon: hull }], path: null }]);
+    return [surface.surface ? { areas: surface.outline, path: surface.path } : { areas: surface.facets, path: null }];
   });
 }
 
-function shadeOf(turned: DrawnSurface, covers: readonly Cover[]): Shade | null {
-  if (covers.length === 0) return null;
-  if (covers.some(({ surface, areas }) => areas === null && hides(surface, turned))) return { turned, path: turned.path, parts: turned.outline };
-  const areas = covers.map(({ surface, areas: some }): CurvedArea => {
-    if (some) return { areas: some.map((polygon) => ({ polygon })), path: null };
-    return surface.surface ? { areas: surface.outline, path: surface.path } : { areas: surface.facets, path: null };
-  });
-  const shade = commonShade(turned, areas);
-  return shade.parts.length === 0 ? null : shade;
+const hulls = new WeakMap<DrawnBody, readonly number[] | null>();
+
+/** What an eye sees of a convex body with straight edges as one polygon; null for others. */
+function hullOf(drawn: DrawnBody): readonly number[] | null {
+  let hull = hulls.get(drawn);
+  if (hull === undefined) {
+    const plain = drawn.body.convex && drawn.surfaces.length > 1 && drawn.surfaces.every(({ surface, facets }) => surface?.straight && facets.length === 1);
+    hulls.set(drawn, (hull = plain ? convexHull(drawn.surfaces.flatMap(({ facets }) => facets[0]!.polygon)) : null));
+  }
+  return hull;
+}
+
+/** The convex hull of flat coordinates, clockwise with y downwards as facets are (Andrew 1979). */
+function convexHull(flat: readonly number[]): readonly number[] {
+  const points = Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!] as const).sort((p, q) => p[0] - q[0] || p[1] - q[1]);
+  const half = (list: readonly (readonly [number, number])[]): (readonly [number, number])[] => {
+    const chain: (readonly [number, number])[] = [];
+    for (const p of list) {
+      while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, p) <= 0) chain.pop();
+      chain.push(p);
+    }
+    return chain.slice(0, -1);
+  };
+  return [...half(points), ...half([...points].reverse())].flat();
+}
+
+const turn = ([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number], [x, y]: readonly [number, number]): number =>
+  (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0);
+
+/** An area as a path whose outer rings all wind one way, its holes the other. */
+function woundPath({ polygon, holes = [] }: Area): Path {
+  const ring = (flat: ArrayLike<number>, way: number): Path => {
+    const path = polygonPath(flat);
+    return signedArea(path.coords) * way < 0 ? reversePath(path) : path;
+  };
+  return joinPaths([ring(polygon, 1), ...holes.map((hole) => ring(hole, -1))]);
 }
 
 const commonShade = (turned: DrawnSurface, areas: readonly CurvedArea[]): Shade => ({ turned, ...commonPart(turned.path, areas) });
@@ -131,8 +180,8 @@ const commonShade = (turned: DrawnSurface, areas: readonly CurvedArea[]): Shade 
 const FADES = 6;
 
 /** What of a surface lies in shadow, and where that fades what of it is thrown from nearer by. */
-function fadedShade(turned: DrawnSurface, covers: readonly Cover[], fade: number | null): Shade | null {
-  if (fade === null || covers.length === 0) return shadeOf(turned, covers);
+function fadedShade(turned: DrawnSurface, covers: readonly Cover[], fade: number | null, quick = false): Shade | null {
+  if (fade === null || quick || covers.length === 0) return shadeOf(turned, covers, quick);
   const nearer = Array.from({ length: FADES }, (_, i) => commonShade(turned, covers.map((cover) => nearPart(turned, cover, (fade * (i + 1)) / FADES)))); // prettier-ignore
   const last = nearer.at(-1)!;
   return last.parts.length === 0 ? null : { ...last, nearer };
@@ -215,7 +264,7 @@ function shadesInView(
   const whole = drawBody(view, bodies[index]!.body);
   const surfaces = whole.surfaces.filter((turned) => turned.surface === surface);
   if (surfaces.length === 0) return [];
-  const links = (drawn: DrawnBody, at: number): Links => ({ drawn, index: at, stamp: 0, pairs: [], own: [] });
+  const links = (drawn: DrawnBody, at: number): Links => ({ drawn, index: at, stamp: 0, touched: 0, pairs: [], own: [] });
   const own = links({ ...whole, surfaces }, index);
   const watcher = watcherOf(view.sight.projection.eye);
   for (const i of between) {

@@ -107,7 +107,8 @@ function paintOf(node: ShapeNode, surface: Surface): Paint {
 function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, map: Mat33 | null, layers: readonly Layer[], seamed: boolean): readonly Mark[] {
   if (layers.length === 0) return [];
   const { ink } = tones.light.shadows ?? {};
-  const clip = part.areas && { path: part.path, rule: 'evenodd' as const };
+  const rough = layers[0]?.rough ?? false;
+  const clip = part.areas || rough ? { path: part.path, rule: 'evenodd' as const } : null;
   const group = (marks: readonly Mark[], within: GroupMark['clip'], strength = 1): GroupMark => ({
     kind: 'group',
     node: null,
@@ -121,9 +122,9 @@ function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, m
   const [only] = all;
   // A face of one colour has its shadow as paths; the tones of others are clipped to it.
   if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat')
-    return layers.map(({ path, strength }) => group(all, { path, rule: 'evenodd' }, strength));
+    return layers.map(({ path, strength }) => group(all, { path, rule: rough ? 'nonzero' : 'evenodd' }, strength));
   const { fill } = only;
-  const marks = layers.map(({ path, strength }): Mark => ({ ...only, path, fill: { ...fill, strength: fill.strength * strength }, line: seamed && strength === 1 && layers.length === 1 ? seam(fill) : null })); // prettier-ignore
+  const marks = layers.map(({ path, strength }): Mark => ({ ...only, path, rule: rough ? 'nonzero' : 'evenodd', fill: { ...fill, strength: fill.strength * strength }, line: seamed && strength === 1 && layers.length === 1 ? seam(fill) : null })); // prettier-ignore
   return [group(marks, clip)];
 }
 

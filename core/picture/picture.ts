@@ -88,7 +88,7 @@ export class PictureMaker {
       space.map(({ drawn }) => drawn.drawn),
       quick,
     );
-    const { shades, floor } = this.shadows.update(document, stage, space);
+    const { shades, floor } = this.shadows.update(document, stage, space, quick);
     if (floor) under.push(floor);
     const uncut = new Set<string>();
     const painted = under;

@@ -17,6 +17,7 @@ const STEPS_OF_FADING = 4;
  */
 export function shadowLayers(part: DrawnSurface, shades: readonly Shade[], { soft }: Pick<Shadows, 'soft'> = {}): readonly Layer[] {
   if (shades.length === 0) return [];
+  if (shades.some(({ rough }) => rough)) return [{ path: joinPaths(shades.map((shade) => shadeOnSheet(part, shade))), strength: 1, rough: true }];
   const steps = Math.max(...shades.map(({ nearer }) => nearer?.length ?? 1));
   return Array.from({ length: steps }, (_, i): readonly Layer[] => {
     const path = joinPaths(shades.map((shade) => shadeOnSheet(part, shade.nearer?.[steps - 1 - i] ?? shade)));
@@ -36,14 +37,21 @@ const MIDDLE = '#c8c8c8';
  */
 export function overlay(tones: Tones, part: DrawnSurface, fill: Fill | null, layers: readonly Layer[], within: Path | null): GroupMark {
   const { ink } = tones.light.shadows ?? {};
-  const clip = within && { path: within, rule: 'evenodd' as const };
+  const inside = within ?? (layers[0]?.rough ? part.path : null);
+  const clip = inside && { path: inside, rule: 'evenodd' as const };
   const group = (colour: string, most: number, name: string): Omit<GroupMark, 'blend'> => ({
     kind: 'group',
     node: null,
     name,
     clip,
     strength: 1,
-    marks: layers.map(({ path, strength }) => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: most * strength }, rule: 'evenodd', line: null })),
+    marks: layers.map(({ path, strength, rough }) => ({
+      kind: 'path',
+      path,
+      fill: { kind: 'flat', colour, strength: most * strength },
+      rule: rough ? 'nonzero' : 'evenodd',
+      line: null,
+    })),
   });
   if (ink) return group(tones.plain(ink.colour), ink.strength, 'shadow');
   const base = fill === null ? MIDDLE : meanColour(fill, tones.swatches);

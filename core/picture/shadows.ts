@@ -43,14 +43,14 @@ export class ShadowKeeper {
   } | null = null;
   private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
 
-  update(document: CheminDocument, stage: Stage, space: readonly InSpace[]): ShadowsThere {
+  update(document: CheminDocument, stage: Stage, space: readonly InSpace[], quick: boolean): ShadowsThere {
     const { light } = document;
     if (!light.shadows?.on) return NO_SHADES;
     const bodies = litBodies(document, stage, space);
     const floor = this.floorOf(document, stage, light.shadows);
     if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
     const fade = light.shadows.fade ?? null;
-    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies);
+    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies, quick);
     const surface = floor?.part?.surface;
     return { shades, floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null };
   }
@@ -159,6 +159,6 @@ function floorShadow(document: CheminDocument, part: DrawnSurface, shades: reado
   const lit = toneAt(light.ramp, exposure(part.normal, sunOf(document)));
   const covered = coveredTone(light.ramp);
   const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
-  const marks = layers.map(({ path, strength }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: 'evenodd', line: null })); // prettier-ignore
+  const marks = layers.map(({ path, strength, rough }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: rough ? 'nonzero' : 'evenodd', line: null })); // prettier-ignore
   return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks, visible: [] };
 }

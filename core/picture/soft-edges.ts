@@ -7,6 +7,8 @@ import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
 export interface Layer {
   readonly path: Path;
   readonly strength: number;
+  /** Laid together for a frame: filled by windings, and clipped to the surface. */
+  readonly rough?: true;
 }
 
 /** Whole numbers to a mm of the sheet. */

@@ -28,7 +28,14 @@ export function polylinePath(coords: readonly number[]): Path {
 
 /** Several paths as one. */
 export function joinPaths(paths: readonly Path[]): Path {
-  return { verbs: paths.map((p) => p.verbs).join(''), coords: paths.flatMap((p) => p.coords) };
+  if (paths.length === 1) return paths[0]!;
+  let verbs = '';
+  const all: number[] = [];
+  for (const { verbs: own, coords } of paths) {
+    verbs += own;
+    for (let i = 0; i < coords.length; i++) all.push(coords[i]!);
+  }
+  return { verbs, coords: all };
 }
 
 /** Each ring or line of a path as a path of its own. */

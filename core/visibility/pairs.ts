@@ -26,8 +26,9 @@ export interface Links {
   readonly drawn: DrawnBody;
   /** Its place among the bodies given last; the document's order. */
   index: number;
-  /** The update that it was last part of. */
+  /** The update that it was last part of, and that at which a pair of it was new or gone. */
   stamp: number;
+  touched: number;
   readonly pairs: Pair[];
   /** How its own surfaces lie to one another, where it is not convex. */
   own: readonly Detail[] | null;
@@ -46,6 +47,13 @@ export interface Links {
 export class PairKeeper {
   private readonly known = new Map<DrawnBody, Links>();
   private stamp = 0;
+  /** Whether bodies that were there before stand in another order since the last update. */
+  reordered = false;
+
+  /** Whether nothing that lies in front of a body can be other than before the last update. */
+  isSame({ touched }: Links): boolean {
+    return touched !== this.stamp && !this.reordered;
+  }
 
   /** What is known of each of these bodies, in their order; the same objects as last time cost nothing to compare again. */
   update(bodies: readonly DrawnBody[]): readonly Links[] {
@@ -53,13 +61,18 @@ export class PairKeeper {
     const stamp = ++this.stamp;
     const all = new Array<Links>(bodies.length);
     const fresh: Links[] = [];
+    let last = -1;
+    this.reordered = false;
     for (let index = 0; index < bodies.length; index++) {
       const drawn = bodies[index]!;
       let links = known.get(drawn);
       if (!links) {
-        links = { drawn, index, stamp, pairs: [], own: null };
+        links = { drawn, index, stamp, touched: stamp, pairs: [], own: null };
         fresh.push(links);
         known.set(drawn, links);
+      } else {
+        if (links.index < last) this.reordered = true;
+        last = links.index;
       }
       links.index = index;
       links.stamp = stamp;
@@ -72,7 +85,7 @@ export class PairKeeper {
     } else if (known.size > all.length) {
       for (const links of known.values()) {
         if (links.stamp === stamp) continue;
-        forget(links);
+        forget(links, stamp);
         known.delete(links.drawn);
       }
     }
@@ -86,9 +99,11 @@ export class PairKeeper {
   }
 }
 
-function forget(links: Links): void {
+function forget(links: Links, stamp: number): void {
   for (const pair of links.pairs) {
-    const { pairs } = pair.f === links ? pair.g : pair.f;
+    const other = pair.f === links ? pair.g : pair.f;
+    other.touched = stamp;
+    const { pairs } = other;
     const at = pairs.indexOf(pair);
     pairs[at] = pairs[pairs.length - 1]!;
     pairs.pop();
@@ -150,6 +165,8 @@ function link(watcher: Watcher, f: Links, g: Links): void {
   if (!pair) return;
   f.pairs.push(pair);
   g.pairs.push(pair);
+  f.touched = f.stamp;
+  g.touched = g.stamp;
 }
 
 /** How two bodies lie to one another; null where neither can be in front of the other. */

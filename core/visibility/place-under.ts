@@ -1,6 +1,6 @@
 import type { SheetPoint } from '../math/points';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
-import type { Stretch } from './stretches';
+import { turningPlace, type Stretch } from './stretches';
 import { facing, type EyeMatrix } from '../projection/projection';
 
 /** Stretches of each piece of the directrix among which the straight line under a place is looked for. */
@@ -51,15 +51,9 @@ export function ruledUnder(projection: EyeMatrix, ruled: Ruled, at: SheetPoint):
 export function ruledWithin(projection: EyeMatrix, ruled: Ruled, { from, to }: Stretch, at: SheetPoint): { readonly s: number; readonly k: number } {
   const n = ruled.directrix.length;
   const beside = (s: number): number => besideOf(projection, ruled, s >= n ? s - n : s, at) ?? 0;
-  let [low, high] = [from, Math.min(to, from + n) - 1e-12];
+  const [low, high] = [from, Math.min(to, from + n) - 1e-12];
   const [left, right] = [beside(low), beside(high)];
-  if (left * right > 0) low = high = Math.abs(left) < Math.abs(right) ? low : high;
-  for (let step = 0; step < 50 && high > low; step++) {
-    const middle = (low + high) / 2;
-    if (beside(middle) * left > 0) low = middle;
-    else high = middle;
-  }
-  const s = (low + high) / 2;
+  const s = left * right > 0 ? (Math.abs(left) < Math.abs(right) ? low : high) : turningPlace(beside, low, left, high, right);
   return { s, k: alongOf(projection, ruled, s >= n ? s - n : s, at) ?? 0 };
 }
 

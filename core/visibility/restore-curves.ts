@@ -16,8 +16,42 @@ export interface TracedCurves {
   readonly cubics: readonly Cubic[];
   /** Chords by their start and end, both ways. */
   readonly chords: ReadonlyMap<string, Chord>;
-  /** Chords by their places, for pieces of them. */
-  readonly list: readonly { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number; readonly chord: Chord }[];
+  /** Chords by their places, for pieces of them: in strips across, each with all that reach into it. */
+  readonly strips: Strips;
+}
+
+interface PlacedChord {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+  readonly chord: Chord;
+}
+
+interface Strips {
+  readonly from: number;
+  readonly width: number;
+  readonly lists: readonly (readonly PlacedChord[])[];
+}
+
+/** Whole numbers by which places may miss a chord that they lie on. */
+const ROUNDED = 2;
+
+/** Chords in strips of about four across. */
+function inStrips(list: readonly PlacedChord[]): Strips {
+  let [from, to] = [Infinity, -Infinity];
+  for (const { x0, x1 } of list) {
+    from = Math.min(from, x0, x1);
+    to = Math.max(to, x0, x1);
+  }
+  const count = Math.max(1, Math.ceil(list.length / 4));
+  const width = Math.max(1, (to - from) / count);
+  const lists: PlacedChord[][] = Array.from({ length: count + 1 }, () => []);
+  for (const placed of list) {
+    const [low, high] = [Math.min(placed.x0, placed.x1) - ROUNDED, Math.max(placed.x0, placed.x1) + ROUNDED];
+    for (let i = Math.max(0, Math.floor((low - from) / width)); i <= Math.min(count, Math.floor((high - from) / width)); i++) lists[i]!.push(placed);
+  }
+  return { from, width, lists };
 }
 
 interface Corner {
@@ -36,7 +70,7 @@ const key = (x0: number, y0: number, x1: number, y1: number): string => `${x0},$
  */
 export function traceCurves({ verbs, coords }: Path, tolerance: number, k: number): TracedCurves {
   const cubics: Cubic[] = [];
-  const list: TracedCurves['list'][number][] = [];
+  const list: PlacedChord[] = [];
   const chords = new Map<string, Chord>();
   let at = 0;
   for (const verb of verbs) {
@@ -58,7 +92,7 @@ export function traceCurves({ verbs, coords }: Path, tolerance: number, k: numbe
     }
     at += COORDS_OF[verb]!;
   }
-  return { cubics, chords, list };
+  return { cubics, chords, strips: inStrips(list) };
 }
 
 function cubicAt(c: Cubic, coordinate: 0 | 1, t: number): number {
@@ -102,11 +136,13 @@ export function restoreCurves(ring: readonly Corner[], closed: boolean, traced: 
 }
 
 /** The piece of a curve that an edge stands for: a whole chord, or a part of one. */
-function chordOf(p: Corner, q: Corner, { chords, list }: TracedCurves): Chord | null {
+function chordOf(p: Corner, q: Corner, { chords, strips }: TracedCurves): Chord | null {
   const whole = chords.get(key(p.x, p.y, q.x, q.y));
   if (whole) return whole;
-  for (const { x0, y0, x1, y1, chord } of list) {
-    if (Math.max(p.x, q.x) < Math.min(x0, x1) - 2 || Math.min(p.x, q.x) > Math.max(x0, x1) + 2) continue;
+  // A chord that both lie on reaches into the strip of each.
+  const { from, width, lists } = strips;
+  for (const { x0, y0, x1, y1, chord } of lists[Math.floor((p.x - from) / width)] ?? []) {
+    if (Math.max(p.x, q.x) < Math.min(x0, x1) - ROUNDED || Math.min(p.x, q.x) > Math.max(x0, x1) + ROUNDED) continue;
     const length = Math.hypot(x1 - x0, y1 - y0);
     if (length === 0) continue;
     const off = (c: Corner): number => Math.abs((x1 - x0) * (c.y - y0) - (y1 - y0) * (c.x - x0)) / length;

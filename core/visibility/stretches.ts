@@ -71,7 +71,7 @@ export function seenStretches({ eye }: EyeMatrix, ruled: Ruled): readonly Stretc
  * Where a value changes its sign between two parameters, to the last digits: by the false position with the stale end's
  * value halved (Dowell & Jarratt 1971), and by halves where that does not get on, as at the jump of a corner.
  */
-function turningPlace(value: (s: number) => number, from: number, atFrom: number, to: number, atTo: number): number {
+export function turningPlace(value: (s: number) => number, from: number, atFrom: number, to: number, atTo: number): number {
   let [low, high, f, g] = [from, to, atFrom, atTo];
   let side = 0;
   for (let i = 0; i < 80 && high - low > 1e-14; i++) {
