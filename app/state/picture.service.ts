@@ -39,6 +39,8 @@ const MOST_HINTS = 6;
 /** Things of a drawing above which its first picture is made in pieces, and the ms that the page is kept by one of them. */
 const MANY = 200;
 const PIECE_MS = 12;
+/** Mm within which corners are drawn at one place. */
+const SAME_ON_SHEET = 1e-6;
 /** Ms that a drawing waits to be opened for the solids that are joined in it. */
 const LONGEST_WAIT_MS = 1500;
 
@@ -172,12 +174,16 @@ export class PictureService {
 
   /** What is nearest to a place of the sheet in space, in cells: a corner within reach, else what is caught on a plane. */
   spaceAt(at: SheetPoint, plane: Plane, reach: number): { readonly at: WorldPoint; readonly word: string } | null {
-    const { cell } = this.geometry();
+    const { cell, sight } = this.geometry();
+    const [a, b, h, w] = sight.projection.eye;
+    const nearness = (p: WorldPoint): number => (w === 0 ? p.a * a + p.b * b + p.h * h : -Math.hypot(p.a - a / w, p.b - b / w, p.h - h / w));
     let best: WorldPoint | null = null;
     let least = reach;
     for (const { on, world } of this.corners()) {
       const d = sheetDistance(on, at);
-      if (d < least) [best, least] = [world, d];
+      // Of corners that are drawn at one place, the one that is seen.
+      const same = best !== null && Math.abs(d - least) < SAME_ON_SHEET;
+      if (same ? nearness(world) > nearness(best!) : d < least) [best, least] = [world, d];
     }
     if (best) return { at: { a: exactCells(best.a / cell), b: exactCells(best.b / cell), h: exactCells(best.h / cell) }, word: 'corner' };
     const caught = catchPointer(this.planeContext(plane), at, [], { lock: false, free: false });

@@ -20,5 +20,5 @@ export function viewerDeg(setup: ProjectionSetup): number {
 /** Where the sun of a document stands in the world: one that is kept to the picture turns with the viewer. */
 export function sunOf({ light, projection }: Pick<CheminDocument, 'light' | 'projection'>): Sun {
   const { sun, keep } = light;
-  return keep === 'picture' ? { ...sun, azimuthDeg: sun.azimuthDeg + viewerDeg(projection) } : sun;
+  return keep === 'picture' ? { ...sun, azimuthDeg: Math.round(((((sun.azimuthDeg + viewerDeg(projection)) % 360) + 360) % 360) * 1000) / 1000 } : sun;
 }
