@@ -114,6 +114,13 @@ export const lightSchema: z.ZodType<Light> = z.strictObject({
       fade: z.number().positive().max(1e6, 'a shadow fades within a million cells').exactOptional(),
     })
     .exactOptional(),
+  lines: z
+    .strictObject({
+      contour: z.strictObject({ of: z.enum(['thing', 'group', 'all']), line }).exactOptional(),
+      inner: z.strictObject({ smooth: z.boolean(), line }).exactOptional(),
+      hidden: z.strictObject({ line }).exactOptional(),
+    })
+    .exactOptional(),
 });
 
 /** A coordinate in mm; vanishing points may lie kilometres away. */
@@ -186,7 +193,15 @@ const depthWays = {
   round: z.enum(['ball', 'dome']).exactOptional(),
 };
 
-const nodeBase = { id, name, hidden: z.boolean(), locked: z.boolean(), casts: z.literal(false).exactOptional(), receives: z.literal(false).exactOptional() };
+const nodeBase = {
+  id,
+  name,
+  hidden: z.boolean(),
+  locked: z.boolean(),
+  casts: z.literal(false).exactOptional(),
+  receives: z.literal(false).exactOptional(),
+  lined: z.literal(false).exactOptional(),
+};
 
 /** Anything of the contents; groups hold their own kind. */
 export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>

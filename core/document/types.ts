@@ -10,7 +10,7 @@ import type { LaidLetter } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
-import type { Colour, Paint, Swatch } from '../paint/paint';
+import type { Colour, LinePaint, Paint, Swatch } from '../paint/paint';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';
 import type { CellMove, RigidMove } from '../geometry/rigid';
@@ -80,6 +80,8 @@ interface NodeBase {
   readonly casts?: false;
   /** No shadows are seen on it, and on what it holds. */
   readonly receives?: false;
+  /** No lines are drawn of it, and of what it holds. */
+  readonly lined?: false;
 }
 
 /** Things that are hidden, locked, moved and named together. */
@@ -184,6 +186,17 @@ export interface Light {
   /** Tones of the sides that face along the axes, in place of the ramp's; slopes lie in between. */
   readonly fixed?: FixedTones;
   readonly shadows?: Shadows;
+  readonly lines?: DrawnLines;
+}
+
+/** Lines drawn by themselves, as far as they are seen, over what is painted in space. */
+export interface DrawnLines {
+  /** Round each thing, each group of the top level, or everything together. */
+  readonly contour?: { readonly of: 'thing' | 'group' | 'all'; readonly line: LinePaint };
+  /** Where faces meet: in an edge, or also where they go over into each other smoothly. */
+  readonly inner?: { readonly smooth: boolean; readonly line: LinePaint };
+  /** Every edge, what hides it or not, under the others. */
+  readonly hidden?: { readonly line: LinePaint };
 }
 
 /** The shadows that things throw. */

@@ -8,6 +8,7 @@ import { cutSurface } from '../visibility/cut';
 import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
+import { LineKeeper } from './drawn-lines';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
@@ -39,6 +40,7 @@ export class PictureMaker {
   private tonesFor: CheminDocument['projection'] | null = null;
   private readonly order = new OrderKeeper();
   private readonly shadows = new ShadowKeeper();
+  private readonly lines = new LineKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
   stageOf(document: CheminDocument): Stage {
@@ -113,6 +115,7 @@ export class PictureMaker {
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
     }
+    for (const part of this.lines.update(document, stage, tones, space, quick)) painted.push(part);
     for (const part of over) painted.push(part);
     let visible: readonly Visible[] | null = null;
     return {

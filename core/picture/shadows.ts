@@ -1,6 +1,6 @@
 import type { Mark } from '../artwork/marks';
 import { nodesById } from '../document/tree';
-import type { CheminDocument, DocumentNode, Shadows } from '../document/types';
+import type { CheminDocument, Shadows } from '../document/types';
 import type { Body } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
 import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../light/shade';
@@ -15,6 +15,7 @@ import { outlineThrough } from '../shape/outline';
 import { drawBody, type DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
 import { PLAIN, type Painted } from './painted';
+import { refusedBy } from './parents';
 import { shadowLayers } from './shadow-marks';
 import type { Stage } from './stage';
 
@@ -84,41 +85,17 @@ const sameLit = (p: LitBody, q: LitBody): boolean => p.body === q.body && p.cast
 /** Everything of space in the light: artwork and dimensions throw no shadows, and what is said not to. */
 function litBodies(document: CheminDocument, { cell }: Stage, space: readonly InSpace[]): LitBody[] {
   const byId = nodesById(document.nodes);
-  const parents = parentsOf(document);
-  const refuses = (id: string, what: 'casts' | 'receives'): boolean => {
-    for (let at: string | null = id; at !== null; at = parents.get(at) ?? null) if (byId.get(at)?.[what] === false) return true;
-    return false;
-  };
   return space.map(({ node: { node, owner }, drawn: { body } }) => {
     const drawnAs = byId.get(owner)?.kind;
     const line = node.kind === 'shape' && body.wires.length > 0 ? node.paint.line : null;
     const figure = drawnAs === 'dimension';
     return {
       body,
-      casts: !figure && node.kind !== 'placement' && node.casts !== false && !refuses(owner, 'casts'),
-      receives: !figure && node.receives !== false && !refuses(owner, 'receives'),
+      casts: !figure && node.kind !== 'placement' && node.casts !== false && !refusedBy(document, owner, 'casts'),
+      receives: !figure && node.receives !== false && !refusedBy(document, owner, 'receives'),
       half: line ? line.width / 2 / cell : 0,
     };
   });
-}
-
-const parents = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, string | null>>();
-
-/** What each thing lies in, by ids; only what says something about shadows, or lies in that, is looked for. */
-function parentsOf({ nodes }: CheminDocument): ReadonlyMap<string, string | null> {
-  let known = parents.get(nodes);
-  if (!known) {
-    const made = new Map<string, string | null>();
-    const visit = (list: readonly DocumentNode[], parent: string | null): void => {
-      for (const node of list) {
-        if (parent !== null) made.set(node.id, parent);
-        if (node.kind === 'group') visit(node.children, node.id);
-      }
-    };
-    visit(nodes, null);
-    parents.set(nodes, (known = made));
-  }
-  return known;
 }
 
 /** Corners of the floor that lie farther away than this many times the nearest are not looked at: the horizon is there. */

@@ -53,6 +53,23 @@ export function cutOpenPath(path: Path, others: readonly Area[]): Cut {
 }
 
 /**
+ * What is left of the lines of a path, closed ones too, outside of rings on whole numbers by the rule of windings; the
+ * whole of it where it cannot be cut.
+ * @param k whole numbers to a unit of the path
+ */
+export function cutLinesBy(path: Path, rings: readonly Path64[], k: number): Path {
+  const pieces = path.verbs.match(/M[LC]*Z?/g) ?? [];
+  const lines = flattenPath(path, CORNERS).map((line, i) => (pieces[i]?.endsWith('Z') ? [...line, line[0]!, line[1]!] : line));
+  const left = cutLines(
+    lines.map((line) => scaled(line, k)),
+    rings,
+  );
+  if (!left) return path;
+  const traced = path.verbs.includes('C') ? traceCurves(path, CORNERS, k) : null;
+  return joinPaths(left.map((line) => (traced ? restoreCurves(line, false, traced, k) : polylinePath(line.flatMap(({ x, y }) => [x / k, y / k])))));
+}
+
+/**
  * What a path bounds (by the even-odd rule) without some areas, combined on whole numbers (Clipper's Vatti sweep), so
  * that edges which touch or coincide are no special case; curves that are left come back as curves. Areas check the
  * result: what is left must be the path less what the others share with it, up to what rounding explains. Never throws.
