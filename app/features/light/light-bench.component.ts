@@ -29,6 +29,7 @@ import { PaintingService } from '../../state/painting.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import { LightService } from './light.service';
+import { LinesPanelComponent } from './lines-panel.component';
 import { SunDialComponent } from './sun-dial.component';
 
 type ToneKey = keyof Ramp | keyof FixedTones;
@@ -45,7 +46,7 @@ const REACH = 2;
 /** The light, its shadows, and what it makes of a base colour. */
 @Component({
   selector: 'chemin-light-bench',
-  imports: [CheckboxModule, ColourFieldComponent, FormsModule, MeasureFieldComponent, SunDialComponent, ToggleSwitchModule],
+  imports: [CheckboxModule, ColourFieldComponent, FormsModule, LinesPanelComponent, MeasureFieldComponent, SunDialComponent, ToggleSwitchModule],
   templateUrl: './light-bench.component.html',
   styleUrls: ['../../styles/bench.css', './light-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,

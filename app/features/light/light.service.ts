@@ -68,12 +68,16 @@ export class LightService {
   /** The selected things as they are shown. */
   readonly chosen = computed((): readonly DocumentNode[] => this.arranging.nodes());
 
-  setFlag(name: 'casts' | 'receives', on: boolean): void {
+  setFlag(name: 'casts' | 'receives' | 'lined', on: boolean): void {
     const nodes = this.chosen();
     if (nodes.length === 0) return void this.messages.say('info', 'Select what is meant first');
     const changed = nodes.map(({ [name]: _, ...node }) => ({ ...node, ...(!on && { [name]: false as const }) }) as DocumentNode);
     const what = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
-    const label = name === 'casts' ? `${what} ${on ? 'throws' : 'throws no'} shadows` : `${on ? 'show' : 'hide'} shadows on ${what}`;
-    this.documents.commit({ kind: 'change', nodes: changed }, label);
+    const labels = {
+      casts: `${on ? 'let' : 'let no'} shadows fall from ${what}`,
+      receives: `${on ? 'show' : 'hide'} shadows on ${what}`,
+      lined: `${on ? 'draw' : 'draw no'} lines round ${what}`,
+    };
+    this.documents.commit({ kind: 'change', nodes: changed }, labels[name]);
   }
 }

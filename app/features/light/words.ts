@@ -19,5 +19,8 @@ export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Sun', 'sun light direction azimuth elevation shadow shade', ['Turn from a']),
   setting('light', 'pick', 'Cast shadows', 'shadow cast drop on off', ['Cast shadows']),
   setting('light', 'pick', 'Soft edges of shadows', 'shadow blur soft penumbra feather edge', ['Soft edge']),
+  setting('light', 'pick', 'Contours', 'outline stroke contour silhouette border keyline', ['Contour']),
+  setting('light', 'pick', 'Inner edges', 'edges creases lines outline', ['Inner edges']),
+  setting('light', 'pick', 'Hidden edges, dashed', 'hidden lines dashed wireframe', ['Hidden edges, dashed']),
   setting('light', 'pick', 'Tones', 'shade shading tone ramp', ['Facing the light']),
 ];
