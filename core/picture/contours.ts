@@ -229,9 +229,33 @@ function chained(lines: readonly Path[]): Path {
     let whole = first;
     for (let next = take(end(whole)); next; next = take(end(whole))) whole = followed(whole, next);
     for (let before = take(start(whole)); before; before = take(start(whole))) whole = followed(reversePath(before), whole);
-    out.push(start(whole) === end(whole) && whole.coords.length > 4 && !whole.verbs.endsWith('Z') ? { verbs: `${whole.verbs}Z`, coords: whole.coords } : whole);
+    whole = withoutStubs(whole);
+    out.push(start(whole) === end(whole) && whole.coords.length > 4 && !whole.verbs.endsWith('Z') ? closed(whole) : whole);
   }
   return joinPaths(out);
+}
+
+/** A line that comes back to its start, closed; a last straight edge is what closing draws. */
+function closed({ verbs, coords }: Path): Path {
+  return verbs.endsWith('L') ? { verbs: `${verbs.slice(0, -1)}Z`, coords: coords.slice(0, -2) } : { verbs: `${verbs}Z`, coords };
+}
+
+/** A line without the corners that inner edges leave where they meet the outline. */
+function withoutStubs({ verbs, coords }: Path): Path {
+  let kept = 'M';
+  const out = coords.slice(0, 2);
+  let at = 2;
+  for (const verb of verbs.slice(1)) {
+    const size = COORDS_OF[verb]!;
+    const [x, y] = coords.slice(at + size - 2, at + size);
+    const short = verb === 'L' && Math.hypot(x! - out.at(-2)!, y! - out.at(-1)!) < SHORTEST;
+    if (!short) {
+      kept += verb;
+      for (let i = at; i < at + size; i++) out.push(coords[i]!);
+    }
+    at += size;
+  }
+  return { verbs: kept, coords: out };
 }
 
 const followed = (path: Path, { verbs, coords }: Path): Path => ({ verbs: path.verbs + verbs.slice(1), coords: [...path.coords, ...coords.slice(2)] });
