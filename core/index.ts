@@ -41,6 +41,7 @@ export * from './grid/settings';
 export * from './light/shade';
 export * from './light/sun';
 export * from './light/tones';
+export { COLOUR_VISION, type ColourVision } from './light/vision';
 export * from './math/digest';
 export * from './math/errors';
 export * from './math/exact';

@@ -15,6 +15,7 @@ export * from './output/handed';
 export * from './output/lattice';
 export * from './output/paint-pdf';
 export * from './output/paint-svg';
+export * from './paint/recolour';
 export * from './projection/along';
 export * from './projection/facts';
 export * from './projection/recipes';

@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
-import { apply33, CATCH_PX, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
+import { apply33, CATCH_PX, COLOUR_VISION, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
 import { ImportsService } from '../state/imports.service';
 import { ShapingService } from '../state/shaping.service';
 import { BitmapsService } from '../state/bitmaps.service';
@@ -75,6 +75,11 @@ export class DrawingComponent {
   private panning: { x: number; y: number; panX: number; panY: number } | null = null;
   private waiting: readonly { readonly at: SheetPoint; readonly how: ReturnType<DrawingComponent['how']> }[] = [];
 
+  /** What the colours of the drawing are multiplied by, with one kind of cones missing. */
+  protected readonly seenAs = computed(() => {
+    const vision = this.view.vision();
+    return vision && [...COLOUR_VISION[vision].map((row) => [...row, 0, 0]), [0, 0, 0, 1, 0]].flat().join(' ');
+  });
   protected readonly cursor = computed(() => (this.spaceHeld() ? 'grab' : this.view.tool() === 'pick' ? 'default' : 'crosshair'));
 
   constructor() {

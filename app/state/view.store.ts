@@ -1,5 +1,5 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { AxisPlaneKind, CatchGroup, Paint, Plane, SheetPoint, SurfaceName } from '@core';
+import type { AxisPlaneKind, CatchGroup, ColourVision, Paint, Plane, SheetPoint, SurfaceName } from '@core';
 
 export type Theme = 'light' | 'dark';
 
@@ -36,6 +36,8 @@ interface ViewState {
   readonly recentColours: readonly string[];
   readonly artwork: string | null;
   readonly theme: Theme;
+  /** The drawing as it is seen with one kind of cones missing; null as it is. */
+  readonly vision: ColourVision | null;
   /** The page of the projection stage that was open last. */
   readonly page: string;
   readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'unsaved';
@@ -103,6 +105,7 @@ export const ViewStore = signalStore(
     recentColours: storedColours(),
     artwork: null,
     theme: storedTheme(),
+    vision: null,
     page: 'projection',
     panel: 'none',
     unfolded: 'none',

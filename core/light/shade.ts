@@ -20,6 +20,8 @@ export interface LitBody {
   readonly receives: boolean;
   /** Half the width in cells of its lines. */
   readonly half: number;
+  /** How much of the light it keeps back, from 0 to 1; all without. */
+  readonly strength?: number;
 }
 
 /** What of a surface that is turned to the light lies in shadow, as the light's eye sees it. */
@@ -33,6 +35,8 @@ export interface Shade {
   readonly nearer?: readonly Shade[];
   /** It is only laid together from what throws it, for a frame: to be filled by windings, and clipped to the surface. */
   readonly rough?: true;
+  /** Of the shadow of what lets light through: how much of it is kept back. */
+  readonly strength?: number;
 }
 
 /** The shadows on surfaces; those without any are not in it. A shade stays the same object as long as nothing changes it. */
@@ -83,7 +87,7 @@ export class SunShades {
    * @param quick for a frame of a gesture: what is new on flat surfaces is only laid together; where all is new round ones
    *   are left out
    */
-  update(bodies: readonly LitBody[], quick = false): Shades {
+  update(bodies: readonly LitBody[], quick = false): Map<Surface, readonly Shade[]> {
     const lit = bodies.map(({ body, half }) => this.drawnOf(body, half));
     const dark = new Set(lit.filter((_, i) => !bodies[i]!.casts));
     const sameDark = dark.size === this.dark.size && [...dark].every((drawn) => this.dark.has(drawn));
@@ -236,7 +240,7 @@ export interface Lamp {
  * holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what is
  * round, with what lies between.
  */
-export function lampShades({ at }: Lamp, bodies: readonly LitBody[], fade: number | null = null): Shades {
+export function lampShades({ at }: Lamp, bodies: readonly LitBody[], fade: number | null = null): Map<Surface, readonly Shade[]> {
   const shades = new Map<Surface, readonly Shade[]>();
   const balls = bodies.map(({ body }) => ballAround(at, body));
   bodies.forEach((receiver, index) => {

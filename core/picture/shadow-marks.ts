@@ -17,6 +17,18 @@ const STEPS_OF_FADING = 4;
  */
 export function shadowLayers(part: DrawnSurface, shades: readonly Shade[], { soft }: Pick<Shadows, 'soft'> = {}): readonly Layer[] {
   if (shades.length === 0) return [];
+  // What lets light through first: full shadows lie over its own.
+  const strengths = [...new Set(shades.map(({ strength }) => strength ?? 1))].sort((p, q) => p - q);
+  return strengths.flatMap((most) =>
+    layersOf(
+      part,
+      shades.filter(({ strength }) => (strength ?? 1) === most),
+      soft,
+    ).map((layer) => ({ ...layer, strength: layer.strength * most })),
+  );
+}
+
+function layersOf(part: DrawnSurface, shades: readonly Shade[], soft: number | undefined): readonly Layer[] {
   if (shades.some(({ rough }) => rough)) return [{ path: joinPaths(shades.map((shade) => shadeOnSheet(part, shade))), strength: 1, rough: true }];
   const steps = Math.max(...shades.map(({ nearer }) => nearer?.length ?? 1));
   return Array.from({ length: steps }, (_, i): readonly Layer[] => {

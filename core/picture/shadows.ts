@@ -1,7 +1,7 @@
 import type { Mark } from '../artwork/marks';
-import { nodesById } from '../document/tree';
+import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, Shadows } from '../document/types';
-import type { Body } from '../geometry/body';
+import type { Body, Surface } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
 import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../light/shade';
 import { sunOf } from '../light/sun';
@@ -36,6 +36,9 @@ const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null };
 /** Keeps the shadows of a document from one picture to the next. */
 export class ShadowKeeper {
   private sun: { readonly of: Sun; readonly fade: number | null; readonly shades: SunShades } | null = null;
+  /** What things that let light through throw, by how much they keep back, in the light of the same sun. */
+  private readonly glass = new Map<number, SunShades>();
+  private glassOfSun: ShadowKeeper['sun'] = null;
   private lamp: {
     readonly of: CheminDocument['light']['lamp'];
     readonly fade: number | null;
@@ -51,7 +54,11 @@ export class ShadowKeeper {
     const floor = this.floorOf(document, stage, light.shadows);
     if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
     const fade = light.shadows.fade ?? null;
-    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies, quick);
+    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies.map(opaque), quick);
+    for (const strength of strengthsOf(bodies)) {
+      const only = bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength }));
+      addWeaker(shades, light.lamp ? lampShades(light.lamp, only, fade) : this.glassOf(strength, sunOf(document), fade).update(only, quick), strength);
+    }
     const surface = floor?.part?.surface;
     return { shades, floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null };
   }
@@ -63,11 +70,19 @@ export class ShadowKeeper {
     return this.sun!.shades;
   }
 
-  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[], fade: number | null): Shades {
+  private glassOf(strength: number, sun: Sun, fade: number | null): SunShades {
+    if (this.glassOfSun !== this.sun) this.glass.clear();
+    this.glassOfSun = this.sun;
+    let shades = this.glass.get(strength);
+    if (!shades) this.glass.set(strength, (shades = new SunShades(sunDirection(sun), fade)));
+    return shades;
+  }
+
+  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[], fade: number | null): Map<Surface, readonly Shade[]> {
     const known = this.lamp;
     const same = known?.of === of && known.fade === fade && known.bodies.length === bodies.length && bodies.every((lit, i) => sameLit(lit, known.bodies[i]!));
-    if (!same) this.lamp = { of, fade, bodies, shades: lampShades(of, bodies, fade) };
-    return this.lamp!.shades;
+    if (!same) this.lamp = { of, fade, bodies, shades: lampShades(of, bodies.map(opaque), fade) };
+    return new Map(this.lamp!.shades);
   }
 
   private floorOf({ sheet }: CheminDocument, stage: Stage, { floor }: Shadows): NonNullable<ShadowKeeper['floor']> {
@@ -80,7 +95,30 @@ export class ShadowKeeper {
   }
 }
 
-const sameLit = (p: LitBody, q: LitBody): boolean => p.body === q.body && p.casts === q.casts && p.receives === q.receives && p.half === q.half;
+/** A body as it throws a full shadow: what lets light through throws none. */
+const opaque = (lit: LitBody): LitBody => (lit.strength === undefined ? lit : { ...lit, casts: false });
+
+const strengthsOf = (bodies: readonly LitBody[]): readonly number[] => [...new Set(bodies.flatMap(({ casts, strength }) => (casts && strength !== undefined ? [strength] : [])))].slice(0, MOST_STRENGTHS); // prettier-ignore
+
+/** Puts the shadows of what lets light through to the full ones. */
+function addWeaker(shades: Map<Surface, readonly Shade[]>, weaker: Shades, strength: number): void {
+  for (const [surface, list] of weaker) shades.set(surface, [...(shades.get(surface) ?? []), ...list.map((shade) => weakerOf(shade, strength))]);
+}
+
+const weak = new WeakMap<Shade, Shade>();
+
+/** A shade with its strength: the same object for the same one. */
+function weakerOf(shade: Shade, strength: number): Shade {
+  let there = weak.get(shade);
+  if (there?.strength !== strength) weak.set(shade, (there = { ...shade, strength }));
+  return there;
+}
+
+/** Most strengths of things that let light through. */
+const MOST_STRENGTHS = 4;
+
+const sameLit = (p: LitBody, q: LitBody): boolean =>
+  p.body === q.body && p.casts === q.casts && p.receives === q.receives && p.half === q.half && p.strength === q.strength;
 
 /** Everything of space in the light: artwork and dimensions throw no shadows, and what is said not to. */
 function litBodies(document: CheminDocument, { cell }: Stage, space: readonly InSpace[]): LitBody[] {
@@ -89,11 +127,13 @@ function litBodies(document: CheminDocument, { cell }: Stage, space: readonly In
     const drawnAs = byId.get(owner)?.kind;
     const line = node.kind === 'shape' && body.wires.length > 0 ? node.paint.line : null;
     const figure = drawnAs === 'dimension';
+    const strength = (node.kind === 'shape' ? node.paint : node.kind === 'group' ? shapesIn(node.children)[0]?.paint : undefined)?.strength ?? 1;
     return {
       body,
       casts: !figure && node.kind !== 'placement' && node.casts !== false && !refusedBy(document, owner, 'casts'),
       receives: !figure && node.receives !== false && !refusedBy(document, owner, 'receives'),
       half: line ? line.width / 2 / cell : 0,
+      ...(strength < 1 && { strength }),
     };
   });
 }

@@ -28,6 +28,7 @@ import { ArrangingService } from '../../state/arranging.service';
 import { PaintingService } from '../../state/painting.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import { ColoursPanelComponent } from './colours-panel.component';
 import { LightService } from './light.service';
 import { LinesPanelComponent } from './lines-panel.component';
 import { SunDialComponent } from './sun-dial.component';
@@ -46,7 +47,16 @@ const REACH = 2;
 /** The light, its shadows, and what it makes of a base colour. */
 @Component({
   selector: 'chemin-light-bench',
-  imports: [CheckboxModule, ColourFieldComponent, FormsModule, LinesPanelComponent, MeasureFieldComponent, SunDialComponent, ToggleSwitchModule],
+  imports: [
+    CheckboxModule,
+    ColourFieldComponent,
+    ColoursPanelComponent,
+    FormsModule,
+    LinesPanelComponent,
+    MeasureFieldComponent,
+    SunDialComponent,
+    ToggleSwitchModule,
+  ],
   templateUrl: './light-bench.component.html',
   styleUrls: ['../../styles/bench.css', './light-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,0 +1,99 @@
+import { landing } from '../../demo/landing';
+import type { GroupMark, Mark, PathMark } from '../artwork/marks';
+import { applyEdit, type Edit } from '../document/edits';
+import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';
+import { ellipseOutline } from '../shape/forms';
+import { rectangleOutline, type Outline } from '../shape/outline';
+import { randomFrom, runs } from '../testing/random';
+import { PictureMaker } from './picture';
+
+const shape = (id: string, outline: Outline, level: number, depth: number, more: Partial<ShapeNode> = {}): ShapeNode => ({ kind: 'shape', id, name: id, hidden: false, locked: false, plane: { kind: 'floor', offset: level }, outline, depth, paint: { fill: '#c98a4b', line: null }, ...more }); // prettier-ignore
+const square = (u: number, v: number, size: number): Outline => rectangleOutline({ u, v }, { u: u + size, v: v + size });
+
+function lit(nodes: readonly DocumentNode[], shadows: object = {}): CheminDocument {
+  const empty = emptyDocument('d', 'd');
+  return { ...empty, light: { ...empty.light, shadows: { on: true, ...shadows } }, nodes };
+}
+
+const groups = (marks: readonly Mark[]): readonly GroupMark[] => marks.flatMap((mark) => (mark.kind === 'group' ? [mark, ...groups(mark.marks)] : []));
+const shadowsIn = (document: CheminDocument): readonly GroupMark[] =>
+  groups(new PictureMaker().make(document).marks).filter(({ name }) => name.startsWith('shadow'));
+const fillsOf = (group: GroupMark): readonly string[] => group.marks.flatMap((mark) => (mark.kind === 'path' && mark.fill?.kind === 'flat' ? [`${mark.fill.colour} ${mark.fill.strength.toFixed(2)}`] : [])); // prettier-ignore
+
+describe('shadows in the picture', () => {
+  const ground = shape('ground', square(-10, -10, 30), 0, 0);
+  const cube = shape('cube', square(0, 0, 2), 0, 2);
+
+  it('are named parts of what they fall on, painted as paths in its own covered tone', () => {
+    const [shadow, ...more] = shadowsIn(lit([ground, cube]));
+    expect(more).toEqual([]);
+    expect(shadow!.marks).toHaveLength(1);
+    expect((shadow!.marks[0] as PathMark).path.verbs).toMatch(/^ML+Z$/);
+    const [tone] = fillsOf(shadow!);
+    expect(shadowsIn(lit([{ ...ground, paint: { fill: '#3366aa', line: null } }, cube])).flatMap(fillsOf)).not.toContain(tone);
+    expect(shadowsIn(lit([ground, cube], { ink: { colour: '#000044', strength: 0.4 } })).flatMap(fillsOf)).toEqual(['#000044 0.40']);
+    expect(shadowsIn({ ...lit([ground, cube]), light: emptyDocument('d', 'd').light })).toEqual([]);
+  });
+
+  it('fall on an endless floor, from what casts, on what receives', () => {
+    expect(shadowsIn(lit([cube], { floor: 0 })).map(({ name }) => name)).toEqual(['shadow on the floor']);
+    expect(shadowsIn(lit([{ ...cube, casts: false }], { floor: 0 }))).toEqual([]);
+    expect(shadowsIn(lit([{ ...ground, receives: false }, cube]))).toEqual([]);
+    const group: DocumentNode = { kind: 'group', id: 'g', name: 'g', hidden: false, locked: false, casts: false, children: [cube] };
+    expect(shadowsIn(lit([ground, group]))).toEqual([]);
+  });
+
+  it('of what lets light through are as weak as it is', () => {
+    const pane = shape('pane', square(4, 0, 2), 3, 0, { paint: { fill: '#88bbcc', line: null, strength: 0.4 } });
+    const strengths = (document: CheminDocument): readonly string[] => shadowsIn(document).flatMap(fillsOf).map((fill) => fill.slice(8)); // prettier-ignore
+    expect(strengths(lit([ground, pane]))).toEqual(['0.40']);
+    expect(strengths(lit([ground, cube, pane]))).toEqual(['0.40', '1.00']);
+  });
+
+  it('are softer and fade in layers that add up to the whole', () => {
+    const layers = (shadows: object): readonly number[] => shadowsIn(lit([ground, cube], shadows)).flatMap(({ marks }) => marks.map((mark) => (mark.kind === 'path' && mark.fill?.kind === 'flat' ? mark.fill.strength : 0))); // prettier-ignore
+    const whole = (strengths: readonly number[]): number => 1 - strengths.reduce((left, strength) => left * (1 - strength), 1);
+    expect(layers({ soft: 2 })).toHaveLength(8);
+    expect(whole(layers({ soft: 2 }))).toBeCloseTo(1, 12);
+    expect(layers({ fade: 3 })).toHaveLength(6);
+    expect(layers({ fade: 3, soft: 1 }).length).toBeGreaterThan(12);
+  });
+
+  it('on artwork darken it as its face is darkened', () => {
+    const document = landing();
+    const made = groups(new PictureMaker().make({ ...document, light: { ...document.light, shadows: { on: true } } }).marks);
+    expect(made.filter(({ name, blend }) => name === 'shadow' && blend === 'multiply').length).toBeGreaterThan(0);
+  });
+});
+
+describe('edits', () => {
+  /** Everything that tells one picture from another. */
+  const told = (document: CheminDocument, maker: PictureMaker): string => JSON.stringify(maker.make(document).marks, (_, value: unknown) => (typeof value === 'number' ? Math.round(value * 1e4) / 1e4 : value)); // prettier-ignore
+
+  it('leave the shadows and lines that a picture made afresh has', () => {
+    const random = randomFrom(9);
+    const whole = (below: number): number => Math.floor(random() * below);
+    const line = { colour: '#22303c', width: 0.5 };
+    for (let scene = 0; scene < runs(2); scene++) {
+      const nodes = Array.from({ length: 9 }, (_, i) => shape(`s${i}`, i % 3 === 2 ? ellipseOutline({ u: whole(14), v: whole(14) }, { u: 1, v: 1 }) : square(whole(14), whole(14), 1 + whole(4)), whole(5), 1 + whole(4))); // prettier-ignore
+      let document = lit(nodes, { floor: 0 });
+      document = { ...document, light: { ...document.light, lines: { contour: { of: 'thing', line }, inner: { smooth: false, line } } } };
+      const maker = new PictureMaker();
+      for (let step = 0; step < 12; step++) {
+        const id = `s${whole(9)}`;
+        const edits: readonly (() => Edit)[] = [
+          () => ({ kind: 'move', ids: [id], by: { a: whole(7) - 3, b: whole(7) - 3, h: whole(3) - 1 } }),
+          () => ({ kind: 'depth', id, depth: 1 + whole(5) }),
+          () => ({ kind: 'hide', ids: [id], hidden: random() < 0.4 }),
+          () => ({ kind: 'light', light: { ...document.light, sun: { azimuthDeg: whole(360), elevationDeg: 10 + whole(70) } } }),
+          () => ({ kind: 'change', nodes: [{ ...(document.nodes.find((node) => node.id === id) as ShapeNode), ...(random() < 0.5 && { casts: false }) }] }),
+        ];
+        const edit = edits[Math.floor(random() * edits.length)]!();
+        // What was shown during the gesture before it was made leaves nothing behind.
+        if (random() < 0.5) maker.make(applyEdit(document, edit), true);
+        document = applyEdit(document, edit);
+        expect(told(document, maker)).toBe(told(document, new PictureMaker()));
+      }
+    }
+  });
+});
