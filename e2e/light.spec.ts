@@ -124,3 +124,63 @@ test('a sun kept to the picture turns with the view, and a lamp is put, dragged 
   await page.mouse.up();
   await expect.poll(async () => (await storedLight(page)).lamp).toMatchObject({ at: { a: -3, b: 2, h: 7 } });
 });
+
+test('a contour round each thing, another palette, and a pane over a dark opening: two gestures each, and nothing to arrange', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  await expect(page.getByRole('button', { name: 'Grid hidden' })).toBeVisible();
+  const before = await picture(page);
+  await light(page);
+  await page.getByRole('switch', { name: 'Contour' }).click();
+  console.log('a contour round each thing: 2 gestures');
+  await expect.poll(() => picture(page)).not.toBe(before);
+  await page.locator('.area').focus();
+  expect(await againstSvg(page)).toBeLessThan(0.5);
+  const outlined = await picture(page);
+  await page.getByRole('button', { name: 'Night ferry' }).click();
+  console.log('everything in another palette: 1 gesture more');
+  await expect.poll(() => picture(page)).not.toBe(outlined);
+  const fills = ((await storedOpen(page)).document as { nodes: { paint?: { fill: string } }[] }).nodes.flatMap(({ paint }) => paint?.fill ?? []);
+  await expect
+    .poll(async () => ((await storedOpen(page)).document as { nodes: { paint?: { fill: string } }[] }).nodes.flatMap(({ paint }) => paint?.fill ?? []))
+    .not.toContain('#8fbcc0');
+  expect(fills.length).toBeGreaterThan(2);
+  // Seen by other eyes the screen changes, the drawing does not.
+  await page.getByRole('button', { name: 'No green cones' }).click();
+  await expect(page.locator('.surface')).toHaveCSS('filter', /url/);
+  await page.getByRole('button', { name: 'All cones' }).click();
+  await expect(page.locator('.surface')).toHaveCSS('filter', 'none');
+});
+
+test('a half-open pane stands before a dark opening in true order, and its shadow is as weak as it is', async ({ page }) => {
+  const grid = await openEmpty(page);
+  await page.getByRole('button', { name: 'Build', exact: true }).first().click();
+  const tool = (name: RegExp): Promise<void> => page.locator('chemin-bench').getByRole('button', { name }).first().click();
+  await tool(/^Box/);
+  await grid.drag([0, 0, 0], [8, 6, 0]);
+  await grid.press([8, 6, 7]);
+  await tool(/^Opening/);
+  await grid.drag([2, 0, 2], [6, 0, 6]);
+  await grid.press([6, 2, 6]);
+  await expect(page.getByRole('button', { name: 'opening 1', exact: true })).toBeVisible();
+  // A thin upright pane before it, seen from its edge side a little open.
+  await tool(/^Box/);
+  await grid.drag([2, -2, 0], [6, -1.5, 0]);
+  await grid.press([6, -1.5, 5]);
+  await page.getByRole('button', { name: 'Draw', exact: true }).first().click();
+  await page.getByRole('treeitem', { name: /box 2/ }).click();
+  const opacity = page.getByRole('textbox', { name: 'Opacity', exact: true });
+  await opacity.fill('40');
+  await opacity.press('Enter');
+  await light(page);
+  const unlit = await picture(page);
+  await shadows(page);
+  await expect.poll(() => picture(page)).not.toBe(unlit);
+  const download = page.waitForEvent('download');
+  await page.locator('.area').focus();
+  await page.keyboard.press('Control+Enter');
+  const svg = readFileSync(await (await download).path(), 'utf8');
+  // The pane is painted after the wall behind it, and its shadow is a weak one.
+  expect(svg.search(/id="box-2/)).toBeGreaterThan(svg.search(/id="box-1/));
+  expect(svg).toMatch(/fill-opacity="0?\.4"/);
+});
