@@ -14,6 +14,7 @@ export function deckPlan(): CheminDocument {
   const empty = emptyDocument('demo-deck-plan', 'Quay Nine: deck plan');
   return {
     ...empty,
+    light: { ...empty.light, shadows: { on: true } },
     sheet: { ...empty.sheet, width: 297, height: 210, scale: 50, background: '#eef1ee' },
     projection: parallelSetup('planometric', { x: 196, y: 198 })!,
     grid: gridOf(6),

@@ -16,6 +16,7 @@ export function lighthouse(): CheminDocument {
   const subject = { min: { a: -4 * cell, b: -4 * cell, h: 0 }, max: { a: 8 * cell, b: 8 * cell, h: 28 * cell } };
   return {
     ...empty,
+    light: { ...empty.light, shadows: { on: true } },
     sheet: { ...empty.sheet, width: 210, height: 297, background: '#dfe7e6' },
     grid,
     projection: frameFamily('three-point', subject, { middle: { x: 105, y: 142 }, width: 150, height: 235 }),

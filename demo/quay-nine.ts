@@ -14,6 +14,7 @@ export function quayNine(): CheminDocument {
   const letters = { kind: 'cells', text: 'QUAY 9', stem: 1, width: 4, height: 6, corner: 'cut', letter: 0, line: 8, align: 'left' } as const;
   return {
     ...empty,
+    light: { ...empty.light, shadows: { on: true, floor: 0, soft: 1 } },
     sheet: { ...empty.sheet, width: 297, height: 210, background: '#f4efe4' },
     projection: parallelSetup('trimetric', { x: 236, y: 176 })!,
     grid: gridOf(6),

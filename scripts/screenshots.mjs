@@ -217,6 +217,8 @@ try {
   await press(page, 'Build');
   await shoot(page, 'build');
   await press(page, 'Light');
+  await page.getByRole('switch', { name: 'Cast shadows' }).click();
+  await page.waitForTimeout(900);
   await shoot(page, 'light');
   await press(page, 'sign artwork');
   await press(page, 'Artwork');
@@ -244,6 +246,9 @@ try {
   await dark.keyboard.press('e');
   await press(dark, 'crates');
   await press(dark, 'Light');
+  await dark.getByRole('switch', { name: 'Cast shadows' }).click();
+  await dark.getByRole('switch', { name: 'Contour' }).click();
+  await dark.waitForTimeout(900);
   await shoot(dark, 'light-dark');
   await dark.close();
 } finally {
