@@ -38,7 +38,7 @@ export * from './geometry/surface-on-plane';
 export * from './geometry/words';
 export * from './grid/lines';
 export * from './grid/settings';
-export * from './light/shade';
+export * from './shadow/shade';
 export * from './light/sun';
 export * from './light/tones';
 export { COLOUR_VISION, type ColourVision } from './light/vision';

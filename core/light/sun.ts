@@ -1,4 +1,3 @@
-import type { CheminDocument } from '../document/types';
 import type { ProjectionSetup } from '../projection/setup';
 import { projectionFrom } from '../projection/projection';
 import type { Sun } from './tones';
@@ -17,8 +16,14 @@ export function viewerDeg(setup: ProjectionSetup): number {
   return turn;
 }
 
+/** A sun, what it is kept to, and the view. */
+interface SunInView {
+  readonly light: { readonly sun: Sun; readonly keep?: 'picture' };
+  readonly projection: ProjectionSetup;
+}
+
 /** Where the sun of a document stands in the world: one that is kept to the picture turns with the viewer. */
-export function sunOf({ light, projection }: Pick<CheminDocument, 'light' | 'projection'>): Sun {
+export function sunOf({ light, projection }: SunInView): Sun {
   const { sun, keep } = light;
   return keep === 'picture' ? { ...sun, azimuthDeg: Math.round(((((sun.azimuthDeg + viewerDeg(projection)) % 360) + 360) % 360) * 1000) / 1000 } : sun;
 }

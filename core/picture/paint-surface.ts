@@ -4,7 +4,7 @@ import type { Surface } from '../geometry/body';
 import { FACET } from '../geometry/facets';
 import { isDrawnEnd } from '../geometry/names';
 import { surfaceWord } from '../geometry/words';
-import type { Shade } from '../light/shade';
+import type { Shade } from '../shadow/shade';
 import type { Mat33 } from '../math/matrix';
 import { meanColour, type Fill, type Paint } from '../paint/paint';
 import { sheetFromFrame } from '../projection/planes';

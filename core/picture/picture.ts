@@ -2,7 +2,7 @@ import type { GroupMark } from '../artwork/marks';
 import { nodesById, shapesIn } from '../document/tree';
 import type { Artwork, CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body } from '../geometry/body';
-import type { Shade } from '../light/shade';
+import type { Shade } from '../shadow/shade';
 import { sunOf } from '../light/sun';
 import { cutSurface } from '../visibility/cut';
 import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-body';

@@ -1,7 +1,7 @@
 import type { GroupMark } from '../artwork/marks';
 import type { Shadows } from '../document/types';
-import type { Shade } from '../light/shade';
-import { shadeOnSheet } from '../light/shade-on-sheet';
+import type { Shade } from '../shadow/shade';
+import { shadeOnSheet } from '../shadow/shade-on-sheet';
 import { meanColour, type Fill } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';

@@ -1,4 +1,4 @@
-import { landing } from '../../demo/landing';
+import { landing } from '@demo';
 import type { GroupMark, Mark, PathMark } from '../artwork/marks';
 import { applyEdit, type Edit } from '../document/edits';
 import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';

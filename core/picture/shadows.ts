@@ -3,7 +3,7 @@ import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, Shadows } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
-import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../light/shade';
+import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
 import { sunOf } from '../light/sun';
 import { coveredTone, exposure, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
 import { invert33 } from '../math/matrix';

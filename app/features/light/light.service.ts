@@ -48,9 +48,9 @@ export class LightService {
 
   setShadows(part: Partial<Shadows>, without: readonly (keyof Shadows)[] = [], label = 'change the shadows', keep = true): void {
     const { light } = this.documents.kept();
-    const shadows: Partial<Record<keyof Shadows, unknown>> = { ...(light.shadows ?? NO_SHADOWS), ...part };
-    for (const name of without) delete shadows[name];
-    this.set({ ...light, shadows: shadows as unknown as Shadows }, keep, label);
+    const all = Object.entries({ ...(light.shadows ?? NO_SHADOWS), ...part });
+    const shadows = Object.fromEntries(all.filter(([name]) => !without.some((other) => other === name))) as unknown as Shadows;
+    this.set({ ...light, shadows }, keep, label);
   }
 
   /** Switches all shadows on or off. Where nothing lies below what is drawn they fall on an endless floor at first. */

@@ -1,8 +1,8 @@
 import { clampChroma, converter, formatHex, modeOklch, modeRgb, parse, useMode, type Oklch } from 'culori/fn';
-import type { SingleEdit } from '../document/edits';
-import { shapesIn } from '../document/tree';
-import type { CheminDocument, DocumentNode, ShapeNode } from '../document/types';
-import { plainColour, type Colour, type Fill, type Paint } from './paint';
+import type { SingleEdit } from './edits';
+import { shapesIn } from './tree';
+import type { CheminDocument, DocumentNode, ShapeNode } from './types';
+import { plainColour, type Colour, type Fill, type Paint } from '../paint/paint';
 
 useMode(modeRgb);
 useMode(modeOklch);

@@ -1,8 +1,8 @@
 import { converter } from 'culori';
-import { applyEdit, type SingleEdit } from '../document/edits';
-import { shapesIn } from '../document/tree';
-import type { CheminDocument } from '../document/types';
-import { landing } from '../../demo/landing';
+import { applyEdit, type SingleEdit } from './edits';
+import { shapesIn } from './tree';
+import type { CheminDocument } from './types';
+import { landing } from '@demo';
 import { PALETTES, recoloured, recolourEdits } from './recolour';
 
 const lightness = (colour: string): number => converter('oklch')(colour)!.l;

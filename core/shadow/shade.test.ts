@@ -7,7 +7,7 @@ import { apply33, invert33 } from '../math/matrix';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { badNumbers } from '../testing/random';
 import { lampShades, SunShades, type LitBody, type Shades } from './shade';
-import { fixedTone, shadowTone, sunDirection, sunThrowing, toneAt } from './tones';
+import { fixedTone, shadowTone, sunDirection, sunThrowing, toneAt } from '../light/tones';
 
 const FLOOR: Plane = { kind: 'floor', offset: 0 };
 const box = (from: readonly [number, number], to: readonly [number, number], level: number, height: number): Body => depthBody({ plane: { kind: 'floor', offset: level }, outline: rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] }), depth: height })!; // prettier-ignore
@@ -132,8 +132,8 @@ describe('the shadow of a box', () => {
 
   it('fades with the way from what throws it', () => {
     const shades = new SunShades({ a: -1, b: 0, h: 1 }, Math.SQRT2 * 2).update(lit(GROUND, box([0, 0], [2, 2], 0, 4)));
-    const [{ nearer }] = shades.get(GROUND.surfaces[0]!)! as readonly [{ nearer: readonly { parts: readonly { polygon: ArrayLike<number> }[] }[] }];
-    const areas = nearer.map(({ parts }) => parts.reduce((sum, { polygon }) => sum + Math.abs(signedArea(polygon as number[])), 0));
+    const nearer = shades.get(GROUND.surfaces[0]!)![0]!.nearer!;
+    const areas = nearer.map(({ parts }) => parts.reduce((sum, { polygon }) => sum + Math.abs(signedArea(Array.from(polygon))), 0));
     expect(areas.every((area, i) => i === 0 || area >= areas[i - 1]!)).toBe(true);
     // The light past a place of the floor meets the box's side as far away, times sqrt 2, as the place is behind it: two cells are left.
     expect(areas.at(-1)! / 100 / Math.SQRT1_2).toBeCloseTo(2 * 2, 1);
