@@ -67,6 +67,7 @@ export const paintSchema: z.ZodType<Paint> = z.strictObject({
   line: line.nullable(),
   strength: share.exactOptional(),
   blend: z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]).exactOptional(),
+  unlit: z.literal(true).exactOptional(),
 });
 
 /** A colour of the palette with its id and name. */
@@ -102,6 +103,7 @@ export const nameSchema = name;
 export const lightSchema: z.ZodType<Light> = z.strictObject({
   sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
   keep: z.literal('picture').exactOptional(),
+  fill: share.exactOptional(),
   fixed: z.strictObject({ top: tone, left: tone, right: tone }).exactOptional(),
   lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
   ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone, covered: tone.exactOptional() }),

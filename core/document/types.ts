@@ -183,6 +183,8 @@ export interface Light {
   /** A lamp that shines in place of the sun: its place in cells of the world, and how far it reaches, in cells. */
   readonly lamp?: { readonly at: CellMove; readonly reach: number };
   readonly ramp: Ramp;
+  /** Light from all around, from 0 to 1: how far every tone is brought towards that of what faces the light. */
+  readonly fill?: number;
   /** Tones of the sides that face along the axes, in place of the ramp's; slopes lie in between. */
   readonly fixed?: FixedTones;
   readonly shadows?: Shadows;

@@ -78,6 +78,9 @@ export function toneAt(ramp: Ramp, exposed: number): Tone {
   return exposed >= 0 ? mixed(ramp.grazed, ramp.lit, exposed) : mixed(ramp.grazed, ramp.turned, -exposed);
 }
 
+/** A tone in light from all around, from 0 to 1: brought so far towards that of what faces the light. */
+export const filledUp = (tone: Tone, { lit }: Ramp, fill = 0): Tone => (fill === 0 ? tone : mixed(tone, lit, fill));
+
 function mixed(from: Tone, to: Tone, t: number): Tone {
   const mix = (x: number, y: number): number => x + (y - x) * t;
   return { lightness: mix(from.lightness, to.lightness), chroma: mix(from.chroma, to.chroma) };

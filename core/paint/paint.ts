@@ -80,6 +80,8 @@ export interface Paint {
   readonly strength?: number;
   /** How it mixes with what lies under it; `normal` without. */
   readonly blend?: Exclude<Blend, 'normal'>;
+  /** The fill is kept as it is wherever the light stands; only shadows darken it. */
+  readonly unlit?: true;
 }
 
 /** The forms that a colour of a paint is written in. */

@@ -129,9 +129,10 @@ function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, m
 }
 
 /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seamed closes hair lines */
-function filled(tones: Tones, stage: Stage, { fill }: Paint, { surface: part, path }: PaintedPart, map: Mat33 | null, seamed: boolean): Mark[] {
+function filled(tones: Tones, stage: Stage, { fill, unlit }: Paint, { surface: part, path }: PaintedPart, map: Mat33 | null, seamed: boolean): Mark[] {
   if (fill === null) return [];
   const { surface } = part;
+  if (unlit && tones.isLit) return unlitFill(tones, fill, path, map, seamed);
   if (surface && surface.form.kind !== 'flat') {
     const marks = roundMarks(tones, stage, surface, part, meanColour(fill, tones.swatches));
     const [first] = marks;
@@ -146,6 +147,13 @@ function filled(tones: Tones, stage: Stage, { fill }: Paint, { surface: part, pa
   }
   const ink = fillOf(tones, fill, part, map);
   return ink ? [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }] : [];
+}
+
+/** A fill as it is without any light. */
+function unlitFill(tones: Tones, fill: Fill, path: Path, map: Mat33 | null, seamed: boolean): Mark[] {
+  const gradient = typeof fill !== 'string' && map ? inkOf(fill, map, (colour) => tones.plain(colour)) : null;
+  const ink = gradient ?? tones.ink(meanColour(fill, tones.swatches));
+  return [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }];
 }
 
 /** What a shape's fill looks like on a surface: toned, its gradient on the surface that carries it and one colour on the others. */

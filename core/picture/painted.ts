@@ -19,6 +19,8 @@ export interface Visible extends Area {
   readonly inside?: readonly Area[];
   /** Open lines are hit along their length, areas inside. */
   readonly open: boolean;
+  /** Of faces: the colour that they are filled with where light falls on them, the middle one of several. */
+  readonly colour?: string;
 }
 
 /** A stroke along a fill's own path is one mark with it; anything else follows it. */
@@ -71,10 +73,23 @@ export class PaintedSurface implements Painted {
 
   get visible(): readonly Visible[] {
     if (this.found) return this.found;
-    const visible = (this.cut ?? this.part.outline).map((area) => visibleArea(this.node, this.part.surface!, area));
+    const colour = fillOf(this.marks);
+    const visible = (this.cut ?? this.part.outline).map((area) => ({
+      ...visibleArea(this.node, this.part.surface!, area),
+      ...(colour !== null && { colour }),
+    }));
     for (const { visible: on } of this.placed) visible.push(...on);
     return (this.found = visible);
   }
+}
+
+/** The colour of the first fill among some marks, of gradients that in the middle; null where there is none. */
+function fillOf(marks: readonly Mark[]): string | null {
+  for (const mark of marks) {
+    if (mark.kind === 'group') return fillOf(mark.marks);
+    if (mark.fill) return mark.fill.kind === 'flat' ? mark.fill.colour : (mark.fill.stops[mark.fill.stops.length >> 1]?.colour ?? null);
+  }
+  return null;
 }
 
 /** What one part of a thing is painted with, and where it can be pointed at. */

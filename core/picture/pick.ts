@@ -20,7 +20,7 @@ export function pickAt(picture: Picture, at: SheetPoint, reach: number, skip: (n
 }
 
 /** Holes leave what is seen through them to be pointed at. */
-function isInside({ polygon, holes }: Area, { x, y }: SheetPoint): boolean {
+export function isInside({ polygon, holes }: Area, { x, y }: SheetPoint): boolean {
   return containsPoint(polygon, x, y) && !(holes ?? []).some((hole) => containsPoint(hole, x, y));
 }
 

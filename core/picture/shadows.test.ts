@@ -66,6 +66,27 @@ describe('shadows in the picture', () => {
   });
 });
 
+describe('tones of their own', () => {
+  const tops = (document: CheminDocument): readonly string[] => groups(new PictureMaker().make(document).marks).filter(({ name }) => name.endsWith('top') || name.endsWith('side')).flatMap(fillsOf); // prettier-ignore
+
+  it('are kept by what is not lit, wherever the sun stands; shadows fall on it all the same', () => {
+    const cube = shape('cube', square(0, 0, 2), 0, 2);
+    const own = { ...cube, surfaces: { end: { fill: '#112233', line: null, unlit: true as const } } };
+    const turned = (document: CheminDocument): CheminDocument => ({ ...document, light: { ...document.light, sun: { azimuthDeg: 120, elevationDeg: 20 } } });
+    expect(tops(lit([own]))).toContain('#112233 1.00');
+    expect(tops(turned(lit([own])))).toContain('#112233 1.00');
+    const ground = shape('ground', square(-10, -10, 30), 0, 0, { paint: { fill: '#99aabb', line: null, unlit: true } });
+    expect(shadowsIn(lit([ground, cube]))).toHaveLength(1);
+  });
+
+  it('come nearer to each other the more light comes from all around', () => {
+    const cube = shape('cube', square(0, 0, 2), 0, 2);
+    const filled = (fill: number): number => new Set(tops({ ...lit([cube]), light: { ...lit([]).light, fill } })).size;
+    expect(filled(0)).toBe(3);
+    expect(filled(1)).toBe(1);
+  });
+});
+
 describe('edits', () => {
   /** Everything that tells one picture from another. */
   const told = (document: CheminDocument, maker: PictureMaker): string => JSON.stringify(maker.make(document).marks, (_, value: unknown) => (typeof value === 'number' ? Math.round(value * 1e4) / 1e4 : value)); // prettier-ignore

@@ -5,7 +5,7 @@ import type { Body, Surface } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
 import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
 import { sunOf } from '../light/sun';
-import { coveredTone, exposure, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
+import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
 import { invert33 } from '../math/matrix';
 import { exactCells } from '../math/exact';
 import { MAX_CELLS } from '../math/tolerances';
@@ -173,8 +173,8 @@ function floorShadow(document: CheminDocument, part: DrawnSurface, shades: reado
   const layers = shadowLayers(part, shades, light.shadows);
   if (layers.length === 0) return null;
   const { ink } = light.shadows!;
-  const lit = toneAt(light.ramp, exposure(part.normal, sunOf(document)));
-  const covered = coveredTone(light.ramp);
+  const lit = filledUp(toneAt(light.ramp, exposure(part.normal, sunOf(document))), light.ramp, light.fill);
+  const covered = filledUp(coveredTone(light.ramp), light.ramp, light.fill);
   const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
   const marks = layers.map(({ path, strength, rough }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: rough ? 'nonzero' : 'evenodd', line: null })); // prettier-ignore
   return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks, visible: [] };

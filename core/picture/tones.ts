@@ -1,7 +1,7 @@
 import { flatInk, type Ink } from '../artwork/marks';
 import type { Light } from '../document/types';
 import { boundsOf, type Surface } from '../geometry/body';
-import { coveredTone, fixedTone, shadowTone, sunDirection, toneAt, toned, type FixedTones, type Sun, type Tone, type Toned } from '../light/tones';
+import { coveredTone, filledUp, fixedTone, shadowTone, sunDirection, toneAt, toned, type FixedTones, type Sun, type Tone, type Toned } from '../light/tones';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { plainColour, type Colour, type Swatch } from '../paint/paint';
 
@@ -51,10 +51,10 @@ export class Tones {
 
   /** The colour of a face with an outward unit normal. */
   face(base: string, normal: WorldPoint, there: LightThere): string {
-    const { fixed, ramp } = this.light;
+    const { fixed } = this.light;
     if (fixed) return this.toned(this.faces, base, normalKey(normal), () => this.fixed(normal, fixed)).colour;
     const exposure = exposedTo(dotWorld(normal, there.towards), there);
-    return this.toned(this.faces, base, Math.round(exposure * 1e6), () => (this.lit ? toneAt(ramp, exposure) : shadowTone(ramp, exposure))).colour;
+    return this.toned(this.faces, base, Math.round(exposure * 1e6), () => this.toneOf(exposure)).colour;
   }
 
   /** The tone of a round surface by its outward unit normal. */
@@ -66,9 +66,18 @@ export class Tones {
 
   /** The tone of a ball where its normal meets the light at a cosine. */
   around(base: string, cosine: number, there: LightThere): Toned {
-    const { ramp } = this.light;
     const step = Math.round(exposedTo(cosine, there) * EXPOSURES);
-    return this.toned(this.rounds, base, step, () => (this.lit ? toneAt(ramp, step / EXPOSURES) : shadowTone(ramp, step / EXPOSURES)));
+    return this.toned(this.rounds, base, step, () => this.toneOf(step / EXPOSURES));
+  }
+
+  /** Whether this is what light falls on. */
+  get isLit(): boolean {
+    return this.lit;
+  }
+
+  private toneOf(exposure: number): Tone {
+    const { ramp, fill } = this.light;
+    return filledUp(this.lit ? toneAt(ramp, exposure) : shadowTone(ramp, exposure), ramp, fill);
   }
 
   private fixed(normal: WorldPoint, fixed: FixedTones): Tone {

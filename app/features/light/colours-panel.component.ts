@@ -1,9 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { PALETTES, recolourEdits, type Palette } from '@later';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { figure, findNode, surfaceWord } from '@core';
+import { faceContrasts, PALETTES, recolourEdits, type FaceContrast, type Palette } from '@later';
 import { MessageStore } from '../../platform/messages.store';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
+import { drawnSurface } from '../../tools/ground';
+
+/** Pairs of faces that are told at once, and how much of the sheet is shown about one, in mm. */
+const MOST_PAIRS = 6;
+const NEAR = 25;
 
 /** Palettes in which all, or what is selected, is painted anew, and how the drawing looks to other eyes. */
 @Component({
@@ -28,6 +35,18 @@ import { ViewStore } from '../../state/view.store';
       }
     </div>
     <p class="note">The screen alone changes: files keep the colours.</p>
+    <h3 class="panel-title">Contrast</h3>
+    <button type="button" class="plain bordered" (click)="weigh()">Find the weakest contrasts</button>
+    @for (pair of weakest(); track $index) {
+      <button type="button" class="plain bordered pair" (click)="goTo(pair)">
+        <span class="colours" aria-hidden="true"><i [style.background]="pair.colours[0]"></i><i [style.background]="pair.colours[1]"></i></span>
+        <span>{{ wordsOf(pair) }}</span>
+      </button>
+    } @empty {
+      @if (weighed()) {
+        <p class="note">No two faces meet.</p>
+      }
+    }
   `,
   styleUrl: '../../styles/bench.css',
   styles: `
@@ -40,6 +59,15 @@ import { ViewStore } from '../../state/view.store';
       gap: 8px;
       justify-self: stretch;
       font-size: 13px;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      align-items: center;
+      gap: 8px;
+      justify-self: stretch;
+      font-size: 12.5px;
+      text-align: left;
     }
     .colours {
       display: flex;
@@ -55,6 +83,7 @@ export class ColoursPanelComponent {
   private readonly documents = inject(DocumentStore);
   private readonly arranging = inject(ArrangingService);
   private readonly messages = inject(MessageStore);
+  private readonly pictures = inject(PictureService);
   protected readonly view = inject(ViewStore);
   protected readonly palettes = PALETTES;
   protected readonly eyes = [
@@ -68,6 +97,30 @@ export class ColoursPanelComponent {
     const nodes = this.arranging.nodes();
     return nodes.length === 0 ? 'Everything' : nodes.length === 1 ? nodes[0]!.name : `What is selected (${nodes.length} things)`;
   });
+
+  /** The pairs of neighbouring faces that are told apart worst. */
+  protected readonly weakest = signal<readonly FaceContrast[]>([]);
+  protected readonly weighed = signal(false);
+
+  protected weigh(): void {
+    this.weakest.set(faceContrasts(this.pictures.picture(), MOST_PAIRS));
+    this.weighed.set(true);
+  }
+
+  /** Selects both things, and shows where they meet. */
+  protected goTo({ faces, at }: FaceContrast): void {
+    this.view.select([...new Set(faces.map(({ node }) => node))]);
+    this.view.showBox(at.x - NEAR, at.y - NEAR, at.x + NEAR, at.y + NEAR);
+  }
+
+  protected wordsOf({ faces, ratio }: FaceContrast): string {
+    const document = this.documents.shown();
+    const words = faces.map(({ node, face }) => {
+      const surface = drawnSurface(document, node, face!);
+      return `${findNode(document, node)?.name ?? ''}${surface ? `, ${surfaceWord(surface)}` : ''}`;
+    });
+    return `${figure(Math.round(ratio * 100) / 100)}\u2009:\u20091 ${words.join(' and ')}`;
+  }
 
   protected paint({ name, colours }: Palette): void {
     const nodes = this.arranging.nodes();

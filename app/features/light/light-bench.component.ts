@@ -10,6 +10,7 @@ import {
   exactCells,
   exposure,
   figure,
+  filledUp,
   fixedTone,
   meanColour,
   toneAt,
@@ -66,7 +67,7 @@ export class LightBenchComponent {
   private readonly view = inject(ViewStore);
   private readonly painting = inject(PaintingService);
   private readonly arranging = inject(ArrangingService);
-  private readonly lights = inject(LightService);
+  protected readonly lights = inject(LightService);
   protected readonly axes = ['a', 'b', 'h'] as const;
   protected readonly exact = exactCells;
   protected readonly usualInk = { colour: '#1d2b45', strength: 0.35 };
@@ -79,9 +80,12 @@ export class LightBenchComponent {
 
   /** The mapping as a small key: what the base colour becomes on each side that is seen, and in shadow. */
   protected readonly key = computed(() => {
-    const { ramp, fixed } = this.light();
+    const { ramp, fixed, fill } = this.light();
     const sides = SIDES.map(({ label, normal }) => ({ label, tone: fixed ? fixedTone(fixed, ramp, normal) : toneAt(ramp, exposure(normal, this.sun())) }));
-    return [...sides, { label: 'covered', tone: coveredTone(ramp) }].map(({ label, tone }) => ({ label, colour: tonedColour(this.base(), tone) }));
+    return [...sides, { label: 'covered', tone: coveredTone(ramp) }].map(({ label, tone }) => ({
+      label,
+      colour: tonedColour(this.base(), fixed ? tone : filledUp(tone, ramp, fill)),
+    }));
   });
   protected readonly keyWords = computed(
     () =>
@@ -199,6 +203,11 @@ export class LightBenchComponent {
     }
     const before = key === 'covered' ? coveredTone(ramp) : ramp[key as 'lit'];
     this.lights.set({ ...light, ramp: { ...ramp, [key]: { ...before, lightness } } }, true, 'change the tones');
+  }
+
+  protected setFill(fill: number): void {
+    const { fill: _, ...light } = this.store.kept().light;
+    this.lights.set(fill > 0 ? { ...light, fill } : light, true, 'change the fill light');
   }
 
   protected setBase(fill: string, keep: boolean): void {

@@ -1,6 +1,21 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { boundsAll, drawnBody, drawnNodes, exactCells, sunOf, viewerDeg, type DocumentNode, type Edit, type Light, type Shadows, type Sun } from '@core';
+import {
+  boundsAll,
+  drawnBody,
+  drawnNodes,
+  exactCells,
+  sunOf,
+  viewerDeg,
+  type DocumentNode,
+  type Edit,
+  type Light,
+  type Paint,
+  type ShapeNode,
+  type Shadows,
+  type Sun,
+} from '@core';
 import { MessageStore } from '../../platform/messages.store';
+import { ViewStore } from '../../state/view.store';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
 
@@ -13,6 +28,7 @@ export class LightService {
   private readonly documents = inject(DocumentStore);
   private readonly arranging = inject(ArrangingService);
   private readonly messages = inject(MessageStore);
+  private readonly view = inject(ViewStore);
 
   readonly light = computed(() => this.documents.shown().light);
   readonly shadows = computed(() => this.light().shadows ?? NO_SHADOWS);
@@ -79,5 +95,27 @@ export class LightService {
       lined: `${on ? 'draw' : 'draw no'} lines round ${what}`,
     };
     this.documents.commit({ kind: 'change', nodes: changed }, labels[name]);
+  }
+
+  /** The shape that is selected, or of which a face is, for tones of its own. */
+  readonly toned = computed((): ShapeNode | null => {
+    const [node, ...more] = this.chosen();
+    return more.length === 0 && node?.kind === 'shape' && node.paint.fill !== null ? node : null;
+  });
+  /** The paint of the face that was pressed, or of the whole. */
+  readonly tonedPaint = computed((): Paint | null => {
+    const node = this.toned();
+    const face = this.view.face();
+    return node && ((face !== null ? node.surfaces?.[face] : undefined) ?? node.paint);
+  });
+
+  /** Keeps the colour of the face that was pressed, or of the whole thing, as it is whatever the light does. */
+  setUnlit(on: boolean): void {
+    const [node, face, paint] = [this.toned(), this.view.face(), this.tonedPaint()];
+    if (!node || !paint) return;
+    const { unlit: _, ...plain } = paint;
+    const next: Paint = on ? { ...plain, unlit: true } : plain;
+    const changed = face !== null && node.depth !== 0 ? { ...node, surfaces: { ...node.surfaces, [face]: next } } : { ...node, paint: next };
+    this.documents.commit({ kind: 'change', nodes: [changed] }, `${on ? 'keep' : 'tone'} the colour of ${node.name}`);
   }
 }

@@ -24,5 +24,6 @@ export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Hidden edges, dashed', 'hidden lines dashed wireframe', ['Hidden edges, dashed']),
   setting('light', 'pick', 'Palettes', 'recolour colours scheme swatches harmony', ['Low tide']),
   setting('light', 'pick', 'Colours seen by other eyes', 'colour blind deficiency protanopia deuteranopia tritanopia accessibility', ['All cones']),
+  setting('light', 'pick', 'Contrast of neighbouring faces', 'contrast legibility ratio weak', ['Find the weakest contrasts']),
   setting('light', 'pick', 'Tones', 'shade shading tone ramp', ['Facing the light']),
 ];
