@@ -149,6 +149,9 @@ test('a contour round each thing, another palette, and a pane over a dark openin
   await page.getByRole('button', { name: 'No green cones' }).click();
   await expect(page.locator('.surface')).toHaveCSS('filter', /url/);
   await page.getByRole('button', { name: 'All cones' }).click();
+  await page.getByRole('button', { name: 'Find the weakest contrasts' }).click();
+  await page.getByRole('region', { name: 'Colours' }).getByRole('button', { name: /: 1|:.1/ }).first().click(); // prettier-ignore
+  await expect(page.getByRole('region', { name: 'Selection' }).locator('input, p').first()).toBeVisible();
   await expect(page.locator('.surface')).toHaveCSS('filter', 'none');
 });
 

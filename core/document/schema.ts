@@ -121,6 +121,7 @@ export const lightSchema: z.ZodType<Light> = z.strictObject({
       contour: z.strictObject({ of: z.enum(['thing', 'group', 'all']), line }).exactOptional(),
       inner: z.strictObject({ smooth: z.boolean(), line }).exactOptional(),
       hidden: z.strictObject({ line }).exactOptional(),
+      highlight: z.strictObject({ line, soft: z.number().min(0).max(100, 'a highlight fades within 100 mm'), strength: share }).exactOptional(),
     })
     .exactOptional(),
 });

@@ -197,6 +197,8 @@ export interface DrawnLines {
   readonly contour?: { readonly of: 'thing' | 'group' | 'all'; readonly line: LinePaint };
   /** Where faces meet: in an edge, or also where they go over into each other smoothly. */
   readonly inner?: { readonly smooth: boolean; readonly line: LinePaint };
+  /** Along outer edges both faces of which are turned to the light: a line that fades over a width to both sides, in mm. */
+  readonly highlight?: { readonly line: LinePaint; readonly soft: number; readonly strength: number };
   /** Every edge, what hides it or not, under the others. */
   readonly hidden?: { readonly line: LinePaint };
 }

@@ -89,6 +89,14 @@ describe('contours', () => {
   });
 });
 
+/** How many lit edges an angle of two boxes shows whose inner corner is turned to the eye and the light. */
+function linesInRoom(): number {
+  const outline = outlineThrough([{ u: 0, v: 0 }, { u: 1, v: 0 }, { u: 1, v: 3 }, { u: 4, v: 3 }, { u: 4, v: 4 }, { u: 0, v: 4 }], true); // prettier-ignore
+  const body = depthBody({ plane: { kind: 'floor', offset: 0 }, outline, depth: 2 })!;
+  const [lines] = new ContourKeeper().update([{ drawn: drawBody(viewOf(FAMILIES[0]![1]), body), key: 'x' }], true, { a: 0.3, b: -0.6, h: 0.7 });
+  return (lines!.lit.verbs.match(/L/g) ?? []).length;
+}
+
 describe('inner edges', () => {
   const view = viewOf(FAMILIES[0]![1]);
 
@@ -106,6 +114,18 @@ describe('inner edges', () => {
     const [lines] = linesOf([round([0, 0, 0], 2, 2, 3)], view);
     expect(splitPath(lines!.creases)).toHaveLength(1);
     expect(lines!.creases.verbs).toContain('C');
+  });
+
+  it('that stand out with both faces to the light are told', () => {
+    // Seen and lit from one side: the edges between the three faces of a box; of two boxes in an angle not the one between them.
+    const keeper = new ContourKeeper();
+    const cube = [{ drawn: drawBody(view, box([0, 0, 0], [3, 4, 5]).body), key: 'cube' }];
+    const count = (towards: { a: number; b: number; h: number }): number => (keeper.update(cube, true, towards)[0]!.lit.verbs.match(/L/g) ?? []).length;
+    expect(count({ a: -0.5, b: -0.5, h: 0.7 })).toBe(3);
+    expect(count({ a: 0.5, b: -0.5, h: 0.7 })).toBe(1);
+    expect(count({ a: 0.5, b: 0.5, h: 0.7 })).toBe(0);
+    const room = linesInRoom();
+    expect(room).toBeLessThan(5);
   });
 
   it('keep what did not change', () => {

@@ -1,6 +1,7 @@
 import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { ruledUnitNormal } from '../geometry/ruled';
-import { dotWorld, type WorldPoint } from '../math/points';
+import { boundsOf } from '../geometry/body';
+import { addWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
 import { COORDS_OF, joinPaths, reversePath, roughLength, splitPath, type Path } from '../shape/path';
 import { coversOf, sameCovers, type Cover } from '../visibility/covers';
@@ -24,6 +25,8 @@ export interface ThingLines {
   readonly creases: Path;
   /** Where they meet smoothly. */
   readonly smooth: Path;
+  /** Of the edges those that stand out and have both faces turned to the light. */
+  readonly lit: Path;
 }
 
 /** Whole numbers to a mm of the sheet. */
@@ -58,9 +61,15 @@ interface Kept {
 export class ContourKeeper {
   private readonly pairs = new PairKeeper();
   private kept = new Map<string, Kept>();
+  private towards: WorldPoint | null = null;
 
-  /** @param edges whether inner edges are wanted too */
-  update(bodies: readonly OutlinedBody[], edges: boolean): readonly ThingLines[] {
+  /**
+   * @param edges whether inner edges are wanted too
+   * @param towards direction to the light, where those that it falls on are
+   */
+  update(bodies: readonly OutlinedBody[], edges: boolean, towards: WorldPoint | null = null): readonly ThingLines[] {
+    if (JSON.stringify(towards) !== JSON.stringify(this.towards)) this.kept.clear();
+    this.towards = towards;
     const keyOf = new Map(bodies.map(({ drawn, key }) => [drawn, key]));
     const things = new Map<string, Part[]>();
     for (const links of this.pairs.update(bodies.map(({ drawn }) => drawn))) {
@@ -77,7 +86,7 @@ export class ContourKeeper {
       const same =
         known?.parts.length === parts.length &&
         parts.every((part, i) => part.surface === known.parts[i]!.surface && sameCovers(part.covers, known.parts[i]!.covers));
-      kept.set(key, same ? known : { parts, edges, lines: linesOf(key, parts, edges, (drawn) => keyOf.get(drawn) !== key) });
+      kept.set(key, same ? known : { parts, edges, lines: linesOf(key, parts, edges, towards, (drawn) => keyOf.get(drawn) !== key) });
     }
     this.kept = kept;
     return [...kept.values()].map(({ lines }) => lines);
@@ -85,20 +94,24 @@ export class ContourKeeper {
 }
 
 /** The lines of one thing. @param other whether a body is of something else */
-function linesOf(key: string, parts: readonly Part[], inner: boolean, other: (drawn: DrawnBody) => boolean): ThingLines {
+function linesOf(key: string, parts: readonly Part[], inner: boolean, towards: WorldPoint | null, other: (drawn: DrawnBody) => boolean): ThingLines {
   const inside = insideOf(parts.map(({ surface }) => surface));
   const contour: Path[] = [];
   for (const part of parts) {
     contour.push(...leftOf(part.surface.path, [...inside, ...part.covers.filter(({ of }) => other(of)).flatMap(ringsOfCover)]));
   }
-  const { creases, smooth } = inner ? innerLines(parts, aroundOf(inside)) : NO_EDGES;
-  return { key, contour: chained(contour), creases: chained(creases), smooth: chained(smooth) };
+  const { creases, smooth, lit } = inner ? innerLines(parts, aroundOf(inside), towards) : NO_EDGES;
+  return { key, contour: chained(contour), creases: chained(creases), smooth: chained(smooth), lit: chained(lit) };
 }
 
-const NO_EDGES = { creases: [], smooth: [] };
+const NO_EDGES = { creases: [], smooth: [], lit: [] };
 
 /** The edges inside of a thing, each once. */
-function innerLines(parts: readonly Part[], around: readonly Path64[]): { readonly creases: readonly Path[]; readonly smooth: readonly Path[] } {
+function innerLines(
+  parts: readonly Part[],
+  around: readonly Path64[],
+  towards: WorldPoint | null,
+): Readonly<Record<'creases' | 'smooth' | 'lit', readonly Path[]>> {
   const edges = new Map<string, { readonly path: Path; readonly parts: Part[] }>();
   for (const part of parts) {
     for (const path of edgesOf(part.surface.path)) {
@@ -108,12 +121,14 @@ function innerLines(parts: readonly Part[], around: readonly Path64[]): { readon
       else edges.set(name, { path, parts: [part] });
     }
   }
-  const found = { creases: [] as Path[], smooth: [] as Path[] };
+  const found = { creases: [] as Path[], smooth: [] as Path[], lit: [] as Path[] };
   for (const { path, parts: of } of edges.values()) {
     const smooth = of.length > 1 ? meetSmoothly(of[0]!.surface, of[1]!.surface) : null;
     // Two faces in one plane are one to the eye.
     if (smooth === 'flat') continue;
-    found[smooth ? 'smooth' : 'creases'].push(...leftOf(path, [...around, ...of[0]!.covers.flatMap(ringsOfCover)]));
+    const left = leftOf(path, [...around, ...of[0]!.covers.flatMap(ringsOfCover)]);
+    found[smooth ? 'smooth' : 'creases'].push(...left);
+    if (!smooth && towards && of.length > 1 && standsOut(of[0]!.surface, of[1]!.surface, towards)) found.lit.push(...left);
   }
   return found;
 }
@@ -196,6 +211,19 @@ function meetSmoothly(p: DrawnSurface, q: DrawnSurface): 'flat' | 'round' | null
   const [some, others] = [normalsOf(p), normalsOf(q)];
   if (!some.some((n) => others.some((m) => dotWorld(n, m) > SMOOTH))) return null;
   return p.isRound || q.isRound ? 'round' : 'flat';
+}
+
+/** Cosine between a face and the light from which on it counts as turned to it. */
+const LIT = 0.02;
+
+/** Whether two faces turned to the light meet in an edge that stands out, not in one between them as in a corner of a room. */
+function standsOut(p: DrawnSurface, q: DrawnSurface, towards: WorldPoint): boolean {
+  if (p.isRound || q.isRound || dotWorld(p.normal, towards) < LIT || dotWorld(q.normal, towards) < LIT) return false;
+  const middle = ({ surface }: DrawnSurface): WorldPoint => {
+    const { min, max } = boundsOf(surface!.loops[0] ?? []);
+    return scaleWorld(addWorld(min, max), 0.5);
+  };
+  return dotWorld(subtractWorld(middle(q), middle(p)), p.normal) < 0;
 }
 
 /** The normals that a surface has along the edges at which it may meet others smoothly. */

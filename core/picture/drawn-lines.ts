@@ -1,6 +1,8 @@
 import { flatInk, type LineStyle, type Mark } from '../artwork/marks';
 import { nodesById } from '../document/tree';
-import type { CheminDocument } from '../document/types';
+import type { CheminDocument, DrawnLines } from '../document/types';
+import { sunOf } from '../light/sun';
+import { sunDirection } from '../light/tones';
 import { IDENTITY } from '../math/matrix';
 import type { LinePaint } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
@@ -25,14 +27,14 @@ export class LineKeeper {
 
   /** @param quick for a frame of a gesture: while the view changes there are none */
   update(document: CheminDocument, stage: Stage, tones: Tones, space: readonly InSpace[], quick: boolean): readonly Painted[] {
-    const { contour, inner, hidden } = document.light.lines ?? {};
-    if (!contour && !inner && !hidden) return [];
+    const { contour, inner, hidden, highlight } = document.light.lines ?? {};
+    if (!contour && !inner && !hidden && !highlight) return [];
     const painted: Painted[] = [];
     const put = (key: string, name: string, path: Path, line: LinePaint): void => {
       if (path.verbs !== '') painted.push({ node: key, name, look: PLAIN, marks: [strokeOf(path, line, tones)], visible: [] });
     };
     if (hidden) put('hidden edges', 'hidden edges', joinPaths(everyEdge(document, stage)), hidden.line);
-    if (!contour && !inner) return painted;
+    if (!contour && !inner && !highlight) return painted;
     if (quick && this.stage !== stage) return painted;
     this.stage = stage;
     const byId = nodesById(document.nodes);
@@ -47,7 +49,12 @@ export class LineKeeper {
       const none = node.kind === 'placement' || node.lined === false || byId.get(owner)?.kind === 'dimension' || refusedBy(document, owner, 'lined');
       return { drawn, key: none ? null : keyOf(owner) };
     });
-    for (const lines of this.contours.update(bodies, inner !== undefined)) {
+    const towards = highlight && !document.light.lamp ? sunDirection(sunOf(document)) : null;
+    const told = this.contours.update(bodies, inner !== undefined || highlight !== undefined, towards);
+    for (const { key, lit } of told)
+      if (highlight && lit.verbs !== '')
+        painted.push({ node: key, name: `lit edges of ${byId.get(key)?.name ?? key}`, look: PLAIN, marks: softStrokes(lit, highlight, tones), visible: [] });
+    for (const lines of told) {
       const { key } = lines;
       const name = byId.get(key)?.name ?? key;
       if (inner) put(key, `edges of ${name}`, inner.smooth ? joinPaths([lines.creases, lines.smooth]) : lines.creases, inner.line);
@@ -55,6 +62,20 @@ export class LineKeeper {
     }
     return painted;
   }
+}
+
+/** Strokes of a soft line. */
+const SOFT_STEPS = 5;
+
+/** A line that fades to both sides: strokes one over the other, ending squarely where the edge ends. */
+function softStrokes(path: Path, { line, soft, strength }: NonNullable<DrawnLines['highlight']>, tones: Tones): readonly Mark[] {
+  const steps = soft > 0 ? SOFT_STEPS : 1;
+  return Array.from({ length: steps }, (_, i): Mark => {
+    const width = line.width + 2 * soft * (1 - (i + 1) / steps);
+    const share = strength / steps / (1 - (strength * i) / steps);
+    const ink = flatInk(tones.plain(line.colour), share);
+    return { kind: 'path', path, fill: null, rule: 'nonzero', line: { ink, width, cap: 'butt', join: 'miter', miterLimit: 4, dashes: [], pen: IDENTITY } };
+  });
 }
 
 function strokeOf(path: Path, { colour, width, join, cap, dashes }: LinePaint, tones: Tones): Mark {

@@ -30,6 +30,7 @@ export class LinesPanelComponent {
   protected readonly usualContour: NonNullable<DrawnLines['contour']> = { of: 'thing', line: { colour: INK, width: 0.6 } };
   protected readonly usualInner: NonNullable<DrawnLines['inner']> = { smooth: false, line: { colour: INK, width: 0.25 } };
   protected readonly usualHidden: NonNullable<DrawnLines['hidden']> = { line: { colour: INK, width: 0.18, dashes: [5, 5] } };
+  protected readonly usualHighlight: NonNullable<DrawnLines['highlight']> = { line: { colour: '#ffffff', width: 0.25 }, soft: 0.5, strength: 0.7 };
   protected readonly rounds = [
     { key: 'thing', title: 'Each thing' },
     { key: 'group', title: 'Each group' },
@@ -64,6 +65,10 @@ export class LinesPanelComponent {
 
   protected setInner(inner: DrawnLines['inner'] | null, keep = true): void {
     this.set('inner', inner, keep, inner ? 'draw inner edges' : 'draw no inner edges');
+  }
+
+  protected setHighlight(highlight: DrawnLines['highlight'] | null): void {
+    this.set('highlight', highlight, true, highlight ? 'highlight lit edges' : 'highlight no edges');
   }
 
   protected setHidden(hidden: DrawnLines['hidden'] | null, keep = true): void {

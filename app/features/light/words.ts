@@ -21,6 +21,7 @@ export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Soft edges of shadows', 'shadow blur soft penumbra feather edge', ['Soft edge']),
   setting('light', 'pick', 'Contours', 'outline stroke contour silhouette border keyline', ['Contour']),
   setting('light', 'pick', 'Inner edges', 'edges creases lines outline', ['Inner edges']),
+  setting('light', 'pick', 'Lit edges', 'highlight edge rim light bevel shine', ['Lit edges']),
   setting('light', 'pick', 'Hidden edges, dashed', 'hidden lines dashed wireframe', ['Hidden edges, dashed']),
   setting('light', 'pick', 'Palettes', 'recolour colours scheme swatches harmony', ['Low tide']),
   setting('light', 'pick', 'Colours seen by other eyes', 'colour blind deficiency protanopia deuteranopia tritanopia accessibility', ['All cones']),
