@@ -14,6 +14,8 @@ async function focused(page: Page): Promise<string> {
   });
 }
 
+const SWITCHED: Readonly<Record<string, string>> = { 'Line width': 'Line', 'Soft edges of shadows': 'Cast shadows' };
+
 test('every setting that the finder knows is gone to, and its control has the focus', async ({ page }) => {
   test.setTimeout(240_000);
   await openDemo(page);
@@ -24,8 +26,8 @@ test('every setting that the finder knows is gone to, and its control has the fo
     if (wants === 'things' || wants === 'shapes') await page.getByRole('treeitem', { name: 'water' }).click();
     if (wants === 'several') await page.locator('.area').press('Control+a');
     await run(page, title);
-    // The width of a line that is off is where the line is switched on.
-    const wanted = title === 'Line width' ? 'Line' : controls[0]!;
+    // What is set of something that is off is where it is switched on.
+    const wanted = SWITCHED[title] ?? controls[0]!;
     const there = await expect
       .poll(() => focused(page), { timeout: 4000 })
       .toMatch(new RegExp(`^${wanted}`))

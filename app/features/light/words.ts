@@ -18,7 +18,7 @@ export const LIGHT_COMMANDS = [
 export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Sun', 'sun light direction azimuth elevation shadow shade', ['Turn from a']),
   setting('light', 'pick', 'Cast shadows', 'shadow cast drop on off', ['Cast shadows']),
-  setting('light', 'pick', 'Soft edges of shadows', 'shadow blur soft penumbra feather edge', ['Soft edge']),
+  setting('light', 'pick', 'Soft edges of shadows', 'shadow blur soft penumbra feather edge', ['Soft edge', 'Cast shadows']),
   setting('light', 'pick', 'Contours', 'outline stroke contour silhouette border keyline', ['Contour']),
   setting('light', 'pick', 'Inner edges', 'edges creases lines outline', ['Inner edges']),
   setting('light', 'pick', 'Lit edges', 'highlight edge rim light bevel shine', ['Lit edges']),
