@@ -127,17 +127,17 @@ describe('the selection', () => {
 });
 
 describe('the light bench', () => {
-  it('shows three tones and sets sun and ramp, each as one step', async () => {
+  it('shows the tones of three sides and in shadow, and sets sun and ramp, each as one step', async () => {
     const { store, view } = openDrawing(boxNode('box'));
     view.select(['box']);
     const { host, settle } = await show(LightBenchComponent);
     const key = (): string => host.querySelector('[role=img]')!.getAttribute('aria-label')!;
     const before = key();
-    expect(new Set(before.match(/#[0-9a-f]{6}/g)).size).toBe(3);
-    await type(host, 'Height', '20', settle);
+    expect(new Set(before.match(/#[0-9a-f]{6}/g)).size).toBe(4);
+    await type(host, 'Elevation', '20', settle);
     expect(store.kept().light.sun.elevationDeg).toBe(20);
     expect(key()).not.toBe(before);
-    await type(host, 'Facing the sun', '25', settle);
+    await type(host, 'Facing the light', '25', settle);
     expect(store.kept().light.ramp.lit.lightness).toBe(0.25);
     host.querySelector('[role=slider]')!.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft' }));
     expect(store.kept().light.sun.azimuthDeg).toBe(250);

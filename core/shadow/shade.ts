@@ -131,11 +131,15 @@ function shadeOf(turned: DrawnSurface, covers: readonly Cover[], quick = false):
 
 /** The areas that throw a shadow: of convex bodies with straight edges that lie wholly in front the outline of all their surfaces. */
 function throwing(covers: readonly Cover[]): readonly CurvedArea[] {
-  const whole = new Set<DrawnBody>();
-  return covers.flatMap(({ surface, of, areas }): readonly CurvedArea[] => {
+  const done = new Set<DrawnBody>();
+  return covers.flatMap(({ surface, of, areas, whole }): readonly CurvedArea[] => {
     if (areas) return [{ areas: areas.map((polygon) => ({ polygon })), path: null }];
-    const hull = hullOf(of);
-    if (hull) return whole.has(of) ? [] : (whole.add(of), [{ areas: [{ polygon: hull }], path: null }]);
+    const hull = whole ? hullOf(of) : null;
+    if (hull) {
+      if (done.has(of)) return [];
+      done.add(of);
+      return [{ areas: [{ polygon: hull }], path: null }];
+    }
     return [surface.surface ? { areas: surface.outline, path: surface.path } : { areas: surface.facets, path: null }];
   });
 }

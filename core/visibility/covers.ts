@@ -8,6 +8,8 @@ export interface Cover {
   /** The body that it is of. */
   readonly of: DrawnBody;
   readonly areas: readonly Float64Array[] | null;
+  /** All of its body lies in front. */
+  readonly whole?: true;
 }
 
 /** Which parts of bodies are taken to lie in front of others. */
@@ -40,7 +42,9 @@ export function coversOf(links: Links, choice: CoverChoice = SOLID): readonly Co
     if (pair.front === other) {
       for (const over of other.drawn.surfaces) {
         if (counts(over))
-          surfaces.forEach((surface, i) => rangesOverlap(surface.ranges, over.ranges) && covers[i]!.push({ surface: over, of: other.drawn, areas: null }));
+          surfaces.forEach(
+            (surface, i) => rangesOverlap(surface.ranges, over.ranges) && covers[i]!.push({ surface: over, of: other.drawn, areas: null, whole: true }),
+          );
       }
       continue;
     }

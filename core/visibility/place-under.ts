@@ -53,7 +53,8 @@ export function ruledWithin(projection: EyeMatrix, ruled: Ruled, { from, to }: S
   const beside = (s: number): number => besideOf(projection, ruled, s >= n ? s - n : s, at) ?? 0;
   const [low, high] = [from, Math.min(to, from + n) - 1e-12];
   const [left, right] = [beside(low), beside(high)];
-  const s = left * right > 0 ? (Math.abs(left) < Math.abs(right) ? low : high) : turningPlace(beside, low, left, high, right);
+  const nearer = Math.abs(left) < Math.abs(right) ? low : high;
+  const s = left * right >= 0 ? nearer : turningPlace(beside, low, left, high, right);
   return { s, k: alongOf(projection, ruled, s >= n ? s - n : s, at) ?? 0 };
 }
 
