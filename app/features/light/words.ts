@@ -10,7 +10,7 @@ export const LIGHT_TOOLS = [
 ] as const satisfies readonly ToolWords[];
 
 export const LIGHT_COMMANDS = [
-  { id: 'light.shadows', title: 'Cast shadows', keys: [], group: 'Light', words: 'shadow sun on off drop shade' },
+  { id: 'light.shadows', title: 'Switch shadows on or off', keys: [], group: 'Light', words: 'shadow sun on off drop shade' },
   { id: 'light.unshadowed', title: 'Let the selection throw no shadow', keys: [], group: 'Light', needs: 'selected', words: 'shadow off object without' },
 ] as const satisfies readonly CommandWords[];
 
