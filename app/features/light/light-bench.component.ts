@@ -78,11 +78,11 @@ export class LightBenchComponent {
   protected readonly shape = computed(() => this.arranging.shown()[0] ?? null);
   protected readonly base = computed(() => meanColour(this.shape()?.paint.fill ?? this.view.paint().fill ?? '#c98a4b', this.store.shown().swatches));
 
-  /** The mapping as a small key: what the base colour becomes on each side that is seen, and in shadow. */
+  /** The mapping as a small key: what the base colour becomes on each side that is seen. */
   protected readonly key = computed(() => {
     const { ramp, fixed, fill } = this.light();
     const sides = SIDES.map(({ label, normal }) => ({ label, tone: fixed ? fixedTone(fixed, ramp, normal) : toneAt(ramp, exposure(normal, this.sun())) }));
-    return [...sides, { label: 'covered', tone: coveredTone(ramp) }].map(({ label, tone }) => ({
+    return sides.map(({ label, tone }) => ({
       label,
       colour: tonedColour(this.base(), fixed ? tone : filledUp(tone, ramp, fill)),
     }));
