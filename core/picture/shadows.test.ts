@@ -97,7 +97,7 @@ describe('edits', () => {
     const line = { colour: '#22303c', width: 0.5 };
     for (let scene = 0; scene < runs(2); scene++) {
       const nodes = Array.from({ length: 9 }, (_, i) => shape(`s${i}`, i % 3 === 2 ? ellipseOutline({ u: whole(14), v: whole(14) }, { u: 1, v: 1 }) : square(whole(14), whole(14), 1 + whole(4)), whole(5), 1 + whole(4))); // prettier-ignore
-      let document = lit(nodes, { floor: 0 });
+      let document = lit(nodes, { floor: 0, ...(scene % 2 === 1 && { fade: 6 }) });
       document = { ...document, light: { ...document.light, lines: { contour: { of: 'thing', line }, inner: { smooth: false, line } } } };
       const maker = new PictureMaker();
       for (let step = 0; step < 12; step++) {

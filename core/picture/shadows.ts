@@ -98,7 +98,7 @@ export class ShadowKeeper {
 /** A body as it throws a full shadow: what lets light through throws none. */
 const opaque = (lit: LitBody): LitBody => (lit.strength === undefined ? lit : { ...lit, casts: false });
 
-const strengthsOf = (bodies: readonly LitBody[]): readonly number[] => [...new Set(bodies.flatMap(({ casts, strength }) => (casts && strength !== undefined ? [strength] : [])))].slice(0, MOST_STRENGTHS); // prettier-ignore
+const strengthsOf = (bodies: readonly LitBody[]): readonly number[] => [...new Set(bodies.flatMap(({ casts, strength }) => (casts && strength !== undefined ? [strength] : [])))]; // prettier-ignore
 
 /** Puts the shadows of what lets light through to the full ones. */
 function addWeaker(shades: Map<Surface, readonly Shade[]>, weaker: Shades, strength: number): void {
@@ -113,9 +113,6 @@ function weakerOf(shade: Shade, strength: number): Shade {
   if (there?.strength !== strength) weak.set(shade, (there = { ...shade, strength }));
   return there;
 }
-
-/** Most strengths of things that let light through. */
-const MOST_STRENGTHS = 4;
 
 const sameLit = (p: LitBody, q: LitBody): boolean =>
   p.body === q.body && p.casts === q.casts && p.receives === q.receives && p.half === q.half && p.strength === q.strength;

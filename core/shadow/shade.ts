@@ -58,6 +58,8 @@ function viewOf(eye: EyeMatrix): View {
 interface Kept {
   readonly covers: readonly Cover[];
   readonly shade: Shade | null;
+  /** It was made for a frame of a gesture, and is made again after it. */
+  readonly quick: boolean;
 }
 
 /**
@@ -67,7 +69,7 @@ interface Kept {
  */
 export class SunShades {
   private readonly pairs = new PairKeeper();
-  private readonly drawn = new WeakMap<Body, DrawnBody>();
+  private readonly drawn = new WeakMap<Body, { readonly half: number; readonly drawn: DrawnBody }>();
   private kept = new Map<DrawnSurface, Kept>();
   private dark: ReadonlySet<DrawnBody> = new Set();
   private readonly view: View;
@@ -101,9 +103,9 @@ export class SunShades {
         if (!turned.surface || (first && turned.isRound)) return;
         const known = this.kept.get(turned);
         const own = covers ? covers[i]! : (known?.covers ?? coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true })[i]!);
-        const same = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.shade?.rough);
+        const same = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.quick);
         const shade = same ? known.shade : fadedShade(turned, own, this.fade, quick);
-        kept.set(turned, { covers: own, shade });
+        kept.set(turned, { covers: own, shade, quick: same ? known.quick : quick });
         if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
       });
     }
@@ -113,8 +115,10 @@ export class SunShades {
   }
 
   private drawnOf(body: Body, half: number): DrawnBody {
-    let drawn = this.drawn.get(body);
-    if (!drawn) this.drawn.set(body, (drawn = drawBody(this.view, body, half * SCALE)));
+    const known = this.drawn.get(body);
+    if (known?.half === half) return known.drawn;
+    const drawn = drawBody(this.view, body, half * SCALE);
+    this.drawn.set(body, { half, drawn });
     return drawn;
   }
 }

@@ -30,6 +30,7 @@ import { PaintingService } from '../../state/painting.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import { ColoursPanelComponent } from './colours-panel.component';
+import { lightWithLamp } from './lamp.tool';
 import { LightService } from './light.service';
 import { LinesPanelComponent } from './lines-panel.component';
 import { SunDialComponent } from './sun-dial.component';
@@ -41,9 +42,6 @@ const SIDES = [
   { label: 'left', normal: { a: -1, b: 0, h: 0 } },
   { label: 'right', normal: { a: 0, b: -1, h: 0 } },
 ] as const;
-
-/** How far a lamp reaches at first, in sizes of what it lights. */
-const REACH = 2;
 
 /** The light, its shadows, and what it makes of a base colour. */
 @Component({
@@ -136,9 +134,9 @@ export class LightBenchComponent {
     if (this.light().lamp) return;
     const box = boundsAll(drawnNodes(this.store.kept()).flatMap((drawn) => drawnBody(drawn) ?? []));
     const { min, max } = box ?? { min: { a: 0, b: 0, h: 0 }, max: { a: 8, b: 8, h: 8 } };
-    const size = Math.hypot(max.a - min.a, max.b - min.b, max.h - min.h);
-    const at = { a: exactCells(Math.round((min.a + max.a) / 2)), b: exactCells(Math.round((min.b + max.b) / 2)), h: exactCells(Math.ceil(max.h + size / 4)) };
-    this.lights.set({ ...this.store.kept().light, lamp: { at, reach: exactCells(Math.ceil(size * REACH)) } }, true, 'light by a lamp');
+    const height = Math.hypot(max.a - min.a, max.b - min.b, max.h - min.h) / 4;
+    const at = { a: Math.round((min.a + max.a) / 2), b: Math.round((min.b + max.b) / 2), h: Math.ceil(max.h + height) };
+    this.lights.set(lightWithLamp(this.store.kept(), at), true, 'light by a lamp');
   }
 
   protected moveLamp(axis: Axis, to: number): void {
