@@ -1,8 +1,8 @@
-import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { ruledUnitNormal } from '../geometry/ruled';
 import { boundsOf } from '../geometry/body';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
+import { grownRings } from '../shape/grow';
 import { COORDS_OF, joinPaths, reversePath, roughLength, splitPath, type Path } from '../shape/path';
 import { coversOf, sameCovers, type Cover } from '../visibility/covers';
 import { cutLinesBy } from '../visibility/cut';
@@ -140,13 +140,7 @@ function leftOf(path: Path, rings: readonly Path64[]): readonly Path[] {
 
 const scaled = (flat: ArrayLike<number>): Path64 => Array.from({ length: flat.length / 2 }, (_, i) => ({ x: Math.round(flat[2 * i]! * PER_MM), y: Math.round(flat[2 * i + 1]! * PER_MM) })); // prettier-ignore
 
-function grown(rings: Path64[], by: number): Path64[] {
-  const offset = new ClipperOffset(2, 0.5);
-  const out: Path64[] = [];
-  offset.addPaths(rings, JoinType.Miter, EndType.Polygon);
-  offset.execute(by * PER_MM, out);
-  return out;
-}
+const grown = (rings: readonly Path64[], by: number): Path64[] => grownRings(rings, by * PER_MM, 'sharp');
 
 /** The rings of an area on whole numbers, a little grown, the outer one and its holes turned against each other. */
 const grownArea = ({ polygon, holes = [] }: Area): Path64[] => grown(combineRings(ClipType.Union, [polygon, ...holes].map(scaled), [], FillRule.EvenOdd), CLOSING); // prettier-ignore

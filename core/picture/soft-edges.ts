@@ -1,6 +1,6 @@
-import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { CORNERS } from '../math/tolerances';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
+import { grownRings } from '../shape/grow';
 import { flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
 
 /** An area that is laid over others with a strength. */
@@ -29,8 +29,8 @@ export function softened(shadow: Path, within: Path, width: number, steps = STEP
     const by = width * PER_MM * (0.5 - (i + 0.5) / steps);
     const rings =
       by >= 0
-        ? combineRings(ClipType.Intersection, grown(own!, by), whole!, FillRule.NonZero)
-        : combineRings(ClipType.Difference, own!, grown(lit, -by), FillRule.NonZero);
+        ? combineRings(ClipType.Intersection, grownRings(own!, by, 'round'), whole!, FillRule.NonZero)
+        : combineRings(ClipType.Difference, own!, grownRings(lit, -by, 'round'), FillRule.NonZero);
     return { path: joinPaths(rings.map((ring) => polygonPath(ring.flatMap(({ x, y }) => [x / PER_MM, y / PER_MM])))), strength: strengthOf(i, steps) };
   }).filter(({ path }) => path.verbs !== '');
 }
@@ -39,12 +39,3 @@ export function softened(shadow: Path, within: Path, width: number, steps = STEP
 export const strengthOf = (i: number, count: number): number => 1 / (count - i);
 
 const ringsOf = (path: Path): Path64[] => flattenPath(path, CORNERS).map((ring) => Array.from({ length: ring.length / 2 }, (_, i) => ({ x: Math.round(ring[2 * i]! * PER_MM), y: Math.round(ring[2 * i + 1]! * PER_MM) }))); // prettier-ignore
-
-/** Rings grown outwards by a distance, their corners rounded. */
-function grown(rings: Path64[], by: number): Path64[] {
-  const offset = new ClipperOffset(2, Math.max(1, by / 100));
-  const out: Path64[] = [];
-  offset.addPaths(rings, JoinType.Round, EndType.Polygon);
-  offset.execute(by, out);
-  return out;
-}
