@@ -36,7 +36,7 @@ function dragged(document: CheminDocument): number {
   const maker = new PictureMaker();
   maker.make(document);
   let step = 0;
-  return median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['box10'], by: { a: ++step % 7, b: 0, h: 0 } }), true), 60, 60);
+  return median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['box10'], by: { a: ++step % 7, b: 0, h: 0 } }), 'quick'), 60, 60);
 }
 
 export function roundRows(): Row[] {

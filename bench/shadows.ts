@@ -1,4 +1,4 @@
-import { applyEdit, bodyOf, lampShades, PictureMaker, sunDirection, SunShades, type CheminDocument, type LitBody, type ShapeNode } from '../core/index';
+import { applyEdit, bodyOf, LampShades, PictureMaker, sunDirection, SunShades, type CheminDocument, type LitBody, type ShapeNode } from '../core/index';
 import { landing } from '../demo/index';
 import { median, type Row } from './measure';
 import { boxScene } from './scenes';
@@ -20,12 +20,12 @@ export function shadowRows(): Row[] {
   const kept = new SunShades(sunDirection({ azimuthDeg: 245, elevationDeg: 50 }));
   kept.update(litOf(boxScene(667)));
   rows.push({ what: '2001 faces: memory of what is kept, MB', ms: (process.memoryUsage().heapUsed - before) / 2 ** 20, note: '' });
-  rows.push({ what: '250 faces: shadows of a lamp', ms: median(() => lampShades({ at: { a: 9.3, b: 8.2, h: 20.1 }, reach: 100 }, litOf(boxScene(84))), 3, 1), note: '' }); // prettier-ignore
+  rows.push({ what: '250 faces: shadows of a lamp', ms: median(() => new LampShades({ at: { a: 9.3, b: 8.2, h: 20.1 }, reach: 100 }).update(litOf(boxScene(84))), 3, 1), note: '' }); // prettier-ignore
   const document = lit(boxScene(500));
   const maker = new PictureMaker();
   maker.make(document);
   let step = 0;
-  const dragged = median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['box10'], by: { a: ++step % 7, b: 0, h: 0 } }), true), 30, 10);
+  const dragged = median(() => maker.make(applyEdit(document, { kind: 'move', ids: ['box10'], by: { a: ++step % 7, b: 0, h: 0 } }), 'quick'), 30, 10);
   rows.push({ what: '500 solids with shadows: one dragged, one frame', ms: dragged, note: 'wanted within a frame of 16 ms' });
   for (const [name, scene] of [
     ['500 solids', document],
@@ -33,7 +33,7 @@ export function shadowRows(): Row[] {
   ] as const) {
     // prettier-ignore
     const turning = new PictureMaker();
-    const ms = median(() => turning.make({ ...scene, light: { ...scene.light, sun: { azimuthDeg: 245 + (++step % 40), elevationDeg: 50 } } }, true), 9);
+    const ms = median(() => turning.make({ ...scene, light: { ...scene.light, sun: { azimuthDeg: 245 + (++step % 40), elevationDeg: 50 } } }, 'quick'), 9);
     const exact = median(() => turning.make({ ...scene, light: { ...scene.light, sun: { azimuthDeg: 245 + (++step % 40), elevationDeg: 50 } } }), 9);
     rows.push({ what: `${name}: sun turned by a degree, exact`, ms: exact, note: '' });
     rows.push({ what: `${name}: sun turned by a degree, preview`, ms, note: 'wanted within a frame of 16 ms' });

@@ -29,7 +29,7 @@ function dragged(document: CheminDocument, id: string): number {
   const maker = new PictureMaker();
   maker.make(document);
   let step = 0;
-  return median(() => maker.make(applyEdit(document, { kind: 'move', ids: [id], by: { a: step++ % 7, b: 0, h: 0 } }), true), 30, 30);
+  return median(() => maker.make(applyEdit(document, { kind: 'move', ids: [id], by: { a: step++ % 7, b: 0, h: 0 } }), 'quick'), 30, 30);
 }
 
 /** Joining, copies of what is joined, and letters with depth that something is dragged past. */

@@ -94,7 +94,7 @@ export class ClipboardService {
     const ids = this.arranging.nodes().map((node) => node.id);
     if (ids.length === 0) return null;
     const inside = new Set(this.arranging.nodes().flatMap(idsWithin));
-    const marks = this.pictures.picture().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
+    const marks = this.pictures.exact().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
     const svg = this.writeSvg?.({ sheet: document.sheet, background: false, marks }, document.name) ?? '';
     this.last = { svg, part: JSON.stringify(partOf(document, ids)) };
     return this.last;

@@ -33,7 +33,7 @@ export class HandOverService {
   /** What would be handed over now. */
   /** @param part what is asked for otherwise than it is set */
   sheet(part: Partial<HandOver> = {}): HandedSheet {
-    return handedSheet(this.documents.kept(), this.pictures.picture(), this.view.plane(), { ...this.settings(), ...part });
+    return handedSheet(this.documents.kept(), this.pictures.exact(), this.view.plane(), { ...this.settings(), ...part });
   }
 
   svg(): void {

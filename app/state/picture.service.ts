@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import {
   axesAt,
   catchSource,
@@ -20,6 +20,7 @@ import {
   type CatchSource,
   type CheminDocument,
   type DocumentNode,
+  type Picture,
   type SurfaceName,
   type Plane,
   type PlanePoint,
@@ -61,8 +62,15 @@ export class PictureService {
   private readonly made = signal(0);
   readonly picture = computed(() => {
     this.made();
-    return this.maker.make(this.seen(), this.documents.preview() !== null);
+    return this.maker.make(this.seen(), this.documents.preview() === null ? 'soon' : 'quick');
   });
+
+  /** The picture as it is handed over: nothing of it is still to be made exact. */
+  exact(): Picture {
+    const picture = this.picture();
+    return picture.later ? this.maker.make(this.seen()) : picture;
+  }
+
   /** Every edge in space, hidden ones too, while the drawing is looked through. */
   readonly edges = computed(() => {
     this.made();
@@ -72,6 +80,14 @@ export class PictureService {
 
   constructor() {
     geometry.listen(() => this.made.update((count) => count + 1));
+    // What was left for later is made between what the page has to do, unless another picture is wanted meanwhile.
+    effect((onCleanup) => {
+      const { later } = this.picture();
+      if (!later) return;
+      let wanted = true;
+      onCleanup(() => (wanted = false));
+      void inPieces(later, () => wanted).then((done) => done && this.made.update((count) => count + 1));
+    });
   }
 
   /**
@@ -83,13 +99,7 @@ export class PictureService {
     await Promise.race([settled(document), new Promise((go) => setTimeout(go, LONGEST_WAIT_MS))]);
     if (document.nodes.length < MANY) return () => undefined;
     const maker = new PictureMaker();
-    const pieces = maker.making(document);
-    let until = performance.now() + PIECE_MS;
-    while (!pieces.next().done) {
-      if (performance.now() < until) continue;
-      await new Promise((go) => setTimeout(go));
-      until = performance.now() + PIECE_MS;
-    }
+    await inPieces(maker.making(document, 'soon'), () => true);
     return () => void (this.maker = maker);
   }
 
@@ -196,6 +206,18 @@ export class PictureService {
     const surface = shape && name ? surfaceNamed(bodyOf(shape), name) : null;
     return surface && planeOfSurface(surface);
   }
+}
+
+/** Runs work in pieces between which the page goes on. @returns whether it came to its end; not where it was no longer wanted */
+async function inPieces(work: Iterator<undefined, unknown>, wanted: () => boolean): Promise<boolean> {
+  let until = performance.now() + PIECE_MS;
+  while (!work.next().done) {
+    if (performance.now() < until) continue;
+    await new Promise((go) => setTimeout(go));
+    if (!wanted()) return false;
+    until = performance.now() + PIECE_MS;
+  }
+  return wanted();
 }
 
 /** A document in which everything but some things is hidden. */

@@ -118,3 +118,20 @@ export function clipToConvex(
   if (from !== out) for (let i = 0; i < length; i++) out[i] = from[i]!;
   return length;
 }
+
+/** The convex hull of flat coordinates, clockwise on screen (Andrew 1979, monotone chain). */
+export function convexHull(flat: readonly number[]): readonly number[] {
+  const points = Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!] as const).sort((p, q) => p[0] - q[0] || p[1] - q[1]);
+  const half = (list: readonly (readonly [number, number])[]): (readonly [number, number])[] => {
+    const chain: (readonly [number, number])[] = [];
+    for (const p of list) {
+      while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, p) <= 0) chain.pop();
+      chain.push(p);
+    }
+    return chain.slice(0, -1);
+  };
+  return [...half(points), ...half([...points].reverse())].flat();
+}
+
+const turn = ([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number], [x, y]: readonly [number, number]): number =>
+  (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0);

@@ -1,7 +1,7 @@
 import type { GroupMark } from '../artwork/marks';
 import { nodesById, shapesIn } from '../document/tree';
 import type { Artwork, CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
-import type { Body } from '../geometry/body';
+import type { Body, Surface } from '../geometry/body';
 import type { Shade } from '../shadow/shade';
 import { sunOf } from '../light/sun';
 import { cutSurface } from '../visibility/cut';
@@ -12,7 +12,7 @@ import { LineKeeper } from './drawn-lines';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
-import { stageFrom, type Stage } from './stage';
+import { stageFrom, type Haste, type Stage } from './stage';
 import { cutThrough } from './through';
 import { Tones } from './tones';
 
@@ -25,6 +25,8 @@ export interface Picture {
   readonly uncut: readonly string[];
   /** Nodes whose solids cut through others. */
   readonly through: readonly string[];
+  /** What is less than exact so far, made in pieces: run to its end, the picture made again is exact at once. */
+  readonly later: Generator<undefined, void> | null;
 }
 
 /**
@@ -67,10 +69,10 @@ export class PictureMaker {
 
   /**
    * The picture: what lies on the sheet under everything, then space in its visible order, then the sheet on top.
-   * @param quick for a frame of a gesture: where round things cut through each other, the cut follows their facets
+   * @param haste whether some of it may be less than exact
    */
-  make(document: CheminDocument, quick = false): Picture {
-    const pieces = this.making(document, quick);
+  make(document: CheminDocument, haste: Haste = 'exact'): Picture {
+    const pieces = this.making(document, haste);
     for (;;) {
       const { done, value } = pieces.next();
       if (done) return value;
@@ -81,16 +83,16 @@ export class PictureMaker {
    * The same in pieces of about a millisecond, but for the order of many things, which is one piece: for who may not be
    * kept waiting. Another picture may not be made in between.
    */
-  *making(document: CheminDocument, quick = false): Generator<undefined, Picture> {
+  *making(document: CheminDocument, haste: Haste = 'exact'): Generator<undefined, Picture> {
     const stage = this.stageOf(document);
     const tones = this.tonesOf(document);
     const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage, tones);
     if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
     const { order, through } = this.order.update(
       space.map(({ drawn }) => drawn.drawn),
-      quick,
+      haste === 'quick',
     );
-    const { shades, floor } = this.shadows.update(document, stage, space, quick);
+    const { shades, floor, later } = this.shadows.update(document, stage, space, seenIn(order), haste);
     if (floor) under.push(floor);
     const uncut = new Set<string>();
     const painted = under;
@@ -115,7 +117,7 @@ export class PictureMaker {
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
     }
-    for (const part of this.lines.update(document, stage, tones, space, quick)) painted.push(part);
+    for (const part of this.lines.update(document, stage, tones, space, haste === 'quick')) painted.push(part);
     for (const part of over) painted.push(part);
     let visible: readonly Visible[] | null = null;
     return {
@@ -126,6 +128,7 @@ export class PictureMaker {
       },
       uncut: [...uncut],
       through: cutThrough(document, through, space),
+      later,
     };
   }
 
@@ -216,6 +219,13 @@ interface KeptPaint {
   readonly painted: Painted;
   /** It could not be cut. */
   readonly failed: boolean;
+}
+
+/** The surfaces that are turned to the viewer. */
+function seenIn(order: readonly OrderedSurface[]): ReadonlySet<Surface> {
+  const seen = new Set<Surface>();
+  for (const { surface } of order) if (surface.surface) seen.add(surface.surface);
+  return seen;
 }
 
 function visibleOf(painted: readonly Painted[]): readonly Visible[] {

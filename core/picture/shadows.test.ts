@@ -66,6 +66,33 @@ describe('shadows in the picture', () => {
   });
 });
 
+describe('shadows that would keep a person waiting', () => {
+  const many = lit(
+    Array.from({ length: 100 }, (_, i) => shape(`s${i}`, square(3 * (i % 10), 3 * Math.floor(i / 10), 2), 0, 1 + (i % 4))),
+    { floor: 0 },
+  );
+  const told = ({ marks }: { readonly marks: unknown }): string => JSON.stringify(marks);
+
+  it('are laid together at first, and exact when what was left for later is made', () => {
+    const maker = new PictureMaker();
+    const exact = told(new PictureMaker().make(many));
+    const { later, ...first } = maker.make(many, 'soon');
+    expect(later).not.toBeNull();
+    expect(told(first)).not.toBe(exact);
+    while (!later!.next().done);
+    const second = maker.make(many, 'soon');
+    expect(second.later).toBeNull();
+    expect(told(second)).toBe(exact);
+  });
+
+  it('are exact at once where that is asked for, and where there are few', () => {
+    const maker = new PictureMaker();
+    maker.make(many, 'soon');
+    expect(told(maker.make(many))).toBe(told(new PictureMaker().make(many)));
+    expect(new PictureMaker().make(lit(many.nodes.slice(0, 9)), 'soon').later).toBeNull();
+  });
+});
+
 describe('tones of their own', () => {
   const tops = (document: CheminDocument): readonly string[] => groups(new PictureMaker().make(document).marks).filter(({ name }) => name.endsWith('top') || name.endsWith('side')).flatMap(fillsOf); // prettier-ignore
 
@@ -111,7 +138,7 @@ describe('edits', () => {
         ];
         const edit = edits[Math.floor(random() * edits.length)]!();
         // What was shown during the gesture before it was made leaves nothing behind.
-        if (random() < 0.5) maker.make(applyEdit(document, edit), true);
+        if (random() < 0.5) maker.make(applyEdit(document, edit), 'quick');
         document = applyEdit(document, edit);
         expect(told(document, maker)).toBe(told(document, new PictureMaker()));
       }

@@ -3,9 +3,9 @@ import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, Shadows } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
-import { lampShades, SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
+import { LampShades, SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
 import { sunOf } from '../light/sun';
-import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour, type Sun } from '../light/tones';
+import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour } from '../light/tones';
 import { invert33 } from '../math/matrix';
 import { exactCells } from '../math/exact';
 import { MAX_CELLS } from '../math/tolerances';
@@ -17,7 +17,7 @@ import type { DrawnNode } from './drawn-nodes';
 import { PLAIN, type Painted } from './painted';
 import { refusedBy } from './parents';
 import { shadowLayers } from './shadow-marks';
-import type { Stage } from './stage';
+import type { Haste, Stage } from './stage';
 
 /** A thing of space as it takes part in the light. */
 interface InSpace {
@@ -29,60 +29,61 @@ interface InSpace {
 interface ShadowsThere {
   readonly shades: Shades;
   readonly floor: Painted | null;
+  /** Of shadows that are only laid together so far: makes the exact ones in pieces, after which they are there at once. */
+  readonly later: Generator<undefined, void> | null;
 }
 
-const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null };
+/** Surfaces above which shadows from nothing may keep a person waiting. */
+const MANY = 200;
+
+const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null, later: null };
+
+/** A light that shadows are kept of. */
+interface KeptLight {
+  readonly key: string;
+  /** What throws full shadows, and by how much of the light they keep back what lets some through. */
+  readonly full: SunShades | LampShades;
+  readonly weak: Map<number, SunShades | LampShades>;
+}
 
 /** Keeps the shadows of a document from one picture to the next. */
 export class ShadowKeeper {
-  private sun: { readonly of: Sun; readonly fade: number | null; readonly shades: SunShades } | null = null;
-  /** What things that let light through throw, by how much they keep back, in the light of the same sun. */
-  private readonly glass = new Map<number, SunShades>();
-  private glassOfSun: ShadowKeeper['sun'] = null;
-  private lamp: {
-    readonly of: CheminDocument['light']['lamp'];
-    readonly fade: number | null;
-    readonly bodies: readonly LitBody[];
-    readonly shades: Shades;
-  } | null = null;
+  private kept: KeptLight | null = null;
   private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
 
-  update(document: CheminDocument, stage: Stage, space: readonly InSpace[], quick: boolean): ShadowsThere {
+  /** @param seen the surfaces that are turned to the viewer */
+  update(document: CheminDocument, stage: Stage, space: readonly InSpace[], seen: ReadonlySet<Surface>, haste: Haste): ShadowsThere {
     const { light } = document;
     if (!light.shadows?.on) return NO_SHADES;
     const bodies = litBodies(document, stage, space);
     const floor = this.floorOf(document, stage, light.shadows);
-    if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
-    const fade = light.shadows.fade ?? null;
-    const shades = light.lamp ? this.lampOf(light.lamp, bodies, fade) : this.sunOf(sunOf(document), fade).update(bodies.map(opaque), quick);
-    for (const strength of strengthsOf(bodies)) {
-      const only = bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength }));
-      addWeaker(shades, light.lamp ? lampShades(light.lamp, only, fade) : this.glassOf(strength, sunOf(document), fade).update(only, quick), strength);
-    }
     const surface = floor?.part?.surface;
-    return { shades, floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null };
+    if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
+    const asked = surface ? new Set([...seen, surface]) : seen;
+    const { full, weak } = this.shadesIn(document);
+    const parts = [
+      { light: full, bodies: bodies.map(opaque), strength: 1 },
+      ...strengthsOf(bodies).map((strength) => ({
+        light: weak.get(strength) ?? put(weak, strength, lightOf(document)),
+        bodies: bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength })),
+        strength,
+      })),
+    ];
+    const waits = haste === 'soon' && full.isCold && asked.size > MANY;
+    const shades = new Map<Surface, readonly Shade[]>();
+    for (const part of parts) addTo(shades, part.light.update(part.bodies, haste === 'quick' || waits, asked), part.strength);
+    return {
+      shades,
+      floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null,
+      later: waits ? inTurn(parts.map((part) => part.light.working(part.bodies, false, asked))) : null,
+    };
   }
 
-  private sunOf(sun: Sun, fade: number | null): SunShades {
-    const known = this.sun;
-    const same = known?.fade === fade && known.of.azimuthDeg === sun.azimuthDeg && known.of.elevationDeg === sun.elevationDeg;
-    if (!same) this.sun = { of: sun, fade, shades: new SunShades(sunDirection(sun), fade) };
-    return this.sun!.shades;
-  }
-
-  private glassOf(strength: number, sun: Sun, fade: number | null): SunShades {
-    if (this.glassOfSun !== this.sun) this.glass.clear();
-    this.glassOfSun = this.sun;
-    let shades = this.glass.get(strength);
-    if (!shades) this.glass.set(strength, (shades = new SunShades(sunDirection(sun), fade)));
-    return shades;
-  }
-
-  private lampOf(of: NonNullable<CheminDocument['light']['lamp']>, bodies: readonly LitBody[], fade: number | null): Map<Surface, readonly Shade[]> {
-    const known = this.lamp;
-    const same = known?.of === of && known.fade === fade && known.bodies.length === bodies.length && bodies.every((lit, i) => sameLit(lit, known.bodies[i]!));
-    if (!same) this.lamp = { of, fade, bodies, shades: lampShades(of, bodies.map(opaque), fade) };
-    return new Map(this.lamp!.shades);
+  private shadesIn(document: CheminDocument): KeptLight {
+    const { lamp, shadows } = document.light;
+    const key = JSON.stringify([lamp?.at ?? sunOf(document), shadows?.fade]);
+    if (this.kept?.key !== key) this.kept = { key, full: lightOf(document), weak: new Map() };
+    return this.kept;
   }
 
   private floorOf({ sheet }: CheminDocument, stage: Stage, { floor }: Shadows): NonNullable<ShadowKeeper['floor']> {
@@ -100,9 +101,22 @@ const opaque = (lit: LitBody): LitBody => (lit.strength === undefined ? lit : { 
 
 const strengthsOf = (bodies: readonly LitBody[]): readonly number[] => [...new Set(bodies.flatMap(({ casts, strength }) => (casts && strength !== undefined ? [strength] : [])))]; // prettier-ignore
 
-/** Puts the shadows of what lets light through to the full ones. */
-function addWeaker(shades: Map<Surface, readonly Shade[]>, weaker: Shades, strength: number): void {
-  for (const [surface, list] of weaker) shades.set(surface, [...(shades.get(surface) ?? []), ...list.map((shade) => weakerOf(shade, strength))]);
+/** Puts shadows to others; those of what lets light through with their strength. */
+function addTo(shades: Map<Surface, readonly Shade[]>, more: Shades, strength: number): void {
+  for (const [surface, list] of more) {
+    const own = strength === 1 ? list : list.map((shade) => weakerOf(shade, strength));
+    const there = shades.get(surface);
+    shades.set(surface, there ? [...there, ...own] : own);
+  }
+}
+
+function put<K, V>(map: Map<K, V>, key: K, value: V): V {
+  map.set(key, value);
+  return value;
+}
+
+function* inTurn(works: readonly Generator<undefined, unknown>[]): Generator<undefined, void> {
+  for (const work of works) yield* work;
 }
 
 const weak = new WeakMap<Shade, Shade>();
@@ -114,8 +128,12 @@ function weakerOf(shade: Shade, strength: number): Shade {
   return there;
 }
 
-const sameLit = (p: LitBody, q: LitBody): boolean =>
-  p.body === q.body && p.casts === q.casts && p.receives === q.receives && p.half === q.half && p.strength === q.strength;
+/** The light of a document before anything has stood in it. */
+function lightOf(document: CheminDocument): SunShades | LampShades {
+  const { lamp, shadows } = document.light;
+  const fade = shadows?.fade ?? null;
+  return lamp ? new LampShades(lamp, fade) : new SunShades(sunDirection(sunOf(document)), fade);
+}
 
 /** Everything of space in the light: artwork and dimensions throw no shadows, and what is said not to. */
 function litBodies(document: CheminDocument, { cell }: Stage, space: readonly InSpace[]): LitBody[] {

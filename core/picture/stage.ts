@@ -20,3 +20,10 @@ export function stageFrom({ projection, grid, sheet }: Pick<CheminDocument, 'pro
   const sight = sightFrom(inCells(whole, grid.cell));
   return { sight: sightFrom(whole), view: { sight, directions: rangeDirections(sight) }, cell: grid.cell, seen: seenBox(sheet) };
 }
+
+/**
+ * How soon a picture is wanted: `exact` however long it takes; `quick` for a frame of a gesture, where round things cut
+ * along their facets and shadows are laid together only; `soon` for a person who looks at it: what would keep him
+ * waiting is laid together at first, and made exact after.
+ */
+export type Haste = 'exact' | 'soon' | 'quick';

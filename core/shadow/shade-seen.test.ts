@@ -9,7 +9,7 @@ import { FAMILIES, rayThrough, scene, truthAt, type Solid } from '../testing/sol
 import { drawBody, rangeDirections, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper } from '../visibility/order';
 import { ruledWithin } from '../visibility/place-under';
-import { lampShades, SunShades, type LitBody, type Shades } from './shade';
+import { LampShades, SunShades, type LitBody, type Shades } from './shade';
 import { shadeOnSheet } from './shade-on-sheet';
 
 /** A light by where it is seen from a place. */
@@ -22,7 +22,7 @@ interface TrueLight {
 }
 
 const sun = (name: string, towards: WorldPoint): TrueLight => ({ name, towards: () => towards, far: Infinity, shades: (bodies) => new SunShades(towards).update(bodies) }); // prettier-ignore
-const lamp = (name: string, at: WorldPoint): TrueLight => ({ name, towards: (from) => subtractWorld(at, from), far: 1, shades: (bodies) => lampShades({ at, reach: 100 }, bodies) }); // prettier-ignore
+const lamp = (name: string, at: WorldPoint): TrueLight => ({ name, towards: (from) => subtractWorld(at, from), far: 1, shades: (bodies) => new LampShades({ at, reach: 100 }).update(bodies) }); // prettier-ignore
 
 const LIGHTS = [
   sun('a sun from the left', { a: -3, b: -1, h: 4 }),

@@ -6,7 +6,7 @@ import { planeFrame, sheetFromFrame, type Plane } from '../projection/planes';
 import { apply33, invert33 } from '../math/matrix';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { badNumbers } from '../testing/random';
-import { lampShades, SunShades, type LitBody, type Shades } from './shade';
+import { LampShades, SunShades, type LitBody, type Shades } from './shade';
 import { fixedTone, shadowTone, sunDirection, sunThrowing, toneAt } from '../light/tones';
 
 const FLOOR: Plane = { kind: 'floor', offset: 0 };
@@ -111,10 +111,10 @@ describe('the shadow of a box', () => {
   it('spreads in the light of a lamp', () => {
     // A plate of 2 x 2 at half the height of a lamp over its middle: its shadow is twice as wide.
     const plate = sheet({ kind: 'floor', offset: 4 }, [-1, -1], [1, 1]);
-    const shades = lampShades({ at: { a: 0, b: 0, h: 8 }, reach: 100 }, lit(GROUND, plate));
+    const shades = new LampShades({ at: { a: 0, b: 0, h: 8 }, reach: 100 }).update(lit(GROUND, plate));
     expect(sameCorners(cornersOn(shades, GROUND.surfaces[0]!, FLOOR)[0]!, [[-2, -2], [2, -2], [2, 2], [-2, 2]])).toBe(true); // prettier-ignore
     // From beside: each corner goes on from the lamp by as much again as it is lower than the lamp.
-    const beside = lampShades({ at: { a: 3, b: -1, h: 10 }, reach: 100 }, lit(GROUND, plate));
+    const beside = new LampShades({ at: { a: 3, b: -1, h: 10 }, reach: 100 }).update(lit(GROUND, plate));
     const thrown = [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([a, b]) => [3 + (a! - 3) / 0.6, -1 + (b! + 1) / 0.6] as const); // prettier-ignore
     expect(sameCorners(cornersOn(beside, GROUND.surfaces[0]!, FLOOR)[0]!, thrown)).toBe(true);
   });
@@ -168,13 +168,13 @@ describe('odd lights', () => {
     ['under everything', { a: 1, b: 1, h: -5 }],
     ['at a corner', { a: 2, b: 2, h: 2 }],
   ])('a lamp %s makes none either', (_, at) => {
-    fine(lampShades({ at, reach: 20 }, things));
+    fine(new LampShades({ at, reach: 20 }).update(things));
   });
 
   it('a lamp inside a body shines through it, as through a lantern', () => {
     const other = things[2]!.body.surfaces.find(({ form }) => form.kind === 'flat' && form.frame.normal.a < -0.5)!;
-    expect(lampShades({ at: { a: 1, b: 1, h: 1 }, reach: 20 }, things).get(other)).toBeUndefined();
-    expect(lampShades({ at: { a: -3, b: 1, h: 1 }, reach: 20 }, things).get(other)).toBeDefined();
+    expect(new LampShades({ at: { a: 1, b: 1, h: 1 }, reach: 20 }).update(things).get(other)).toBeUndefined();
+    expect(new LampShades({ at: { a: -3, b: 1, h: 1 }, reach: 20 }).update(things).get(other)).toBeDefined();
   });
 });
 

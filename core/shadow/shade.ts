@@ -1,12 +1,13 @@
 import { boundsAll, boundsOf, type Body, type Surface } from '../geometry/body';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
-import { signedArea } from '../math/polygon';
+import { convexHull, signedArea } from '../math/polygon';
 import { eyeAt } from '../projection/eye';
 import type { EyeMatrix } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, reversePath, type Path } from '../shape/path';
 import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
+import { roughShades } from './rough-shade';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
 import { PairKeeper, pairOf, type Links } from '../visibility/pairs';
 import { watcherOf } from '../visibility/separate';
@@ -55,6 +56,16 @@ function viewOf(eye: EyeMatrix): View {
   return { sight, directions: rangeDirections(sight) };
 }
 
+/** Shadows in the making, in pieces. */
+type Working = Generator<undefined, Map<Surface, readonly Shade[]>>;
+
+function finished(working: Working): Map<Surface, readonly Shade[]> {
+  for (;;) {
+    const { done, value } = working.next();
+    if (done) return value;
+  }
+}
+
 interface Kept {
   readonly covers: readonly Cover[];
   readonly shade: Shade | null;
@@ -86,28 +97,42 @@ export class SunShades {
   }
 
   /**
-   * @param quick for a frame of a gesture: what is new on flat surfaces is only laid together; where all is new round ones
-   *   are left out
+   * @param quick for a frame of a gesture: what is new on flat surfaces is only laid together; where all is new it is the
+   *   `roughShades`, and nothing of it is kept
+   * @param seen the surfaces that are asked for; all without
    */
-  update(bodies: readonly LitBody[], quick = false): Map<Surface, readonly Shade[]> {
+  update(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Map<Surface, readonly Shade[]> {
+    if (quick && this.isCold) return roughShades(bodies, seen ?? new Set(bodies.flatMap(({ body }) => body.surfaces)), () => this.view);
+    return finished(this.working(bodies, quick, seen));
+  }
+
+  /** Nothing is known yet: all would be made from nothing. */
+  get isCold(): boolean {
+    return this.kept.size === 0;
+  }
+
+  /** The same in pieces, a body each; given up in between nothing is kept of it. */
+  *working(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Working {
     const lit = bodies.map(({ body, half }) => this.drawnOf(body, half));
     const dark = new Set(lit.filter((_, i) => !bodies[i]!.casts));
     const sameDark = dark.size === this.dark.size && [...dark].every((drawn) => this.dark.has(drawn));
     const shades = new Map<Surface, readonly Shade[]>();
     const kept = new Map<DrawnSurface, Kept>();
-    const first = quick && this.kept.size === 0;
     for (const links of this.pairs.update(lit)) {
       if (!bodies[links.index]!.receives) continue;
-      const covers = sameDark && this.pairs.isSame(links) ? null : coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true });
+      const same = sameDark && this.pairs.isSame(links);
+      let found: readonly (readonly Cover[])[] | null = null;
+      const coversAt = (i: number): readonly Cover[] => (found ??= coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true }))[i]!;
       links.drawn.surfaces.forEach((turned, i) => {
-        if (!turned.surface || (first && turned.isRound)) return;
+        if (!turned.surface || (seen && !seen.has(turned.surface))) return;
         const known = this.kept.get(turned);
-        const own = covers ? covers[i]! : (known?.covers ?? coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true })[i]!);
-        const same = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.quick);
-        const shade = same ? known.shade : fadedShade(turned, own, this.fade, quick);
-        kept.set(turned, { covers: own, shade, quick: same ? known.quick : quick });
+        const own = same && known ? known.covers : coversAt(i);
+        const stays = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.quick);
+        const shade = stays ? known.shade : fadedShade(turned, own, this.fade, quick);
+        kept.set(turned, { covers: own, shade, quick: stays ? known.quick : quick });
         if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
       });
+      yield;
     }
     this.kept = kept;
     this.dark = dark;
@@ -159,23 +184,6 @@ function hullOf(drawn: DrawnBody): readonly number[] | null {
   }
   return hull;
 }
-
-/** The convex hull of flat coordinates, clockwise with y downwards as facets are (Andrew 1979). */
-function convexHull(flat: readonly number[]): readonly number[] {
-  const points = Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!] as const).sort((p, q) => p[0] - q[0] || p[1] - q[1]);
-  const half = (list: readonly (readonly [number, number])[]): (readonly [number, number])[] => {
-    const chain: (readonly [number, number])[] = [];
-    for (const p of list) {
-      while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, p) <= 0) chain.pop();
-      chain.push(p);
-    }
-    return chain.slice(0, -1);
-  };
-  return [...half(points), ...half([...points].reverse())].flat();
-}
-
-const turn = ([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number], [x, y]: readonly [number, number]): number =>
-  (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0);
 
 /** An area as a path whose outer rings all wind one way, its holes the other. */
 function woundPath({ polygon, holes = [] }: Area): Path {
@@ -243,25 +251,74 @@ export interface Lamp {
   readonly reach: number;
 }
 
+interface KeptOnSurface {
+  /** What may lie between the lamp and the surface, its own body first. */
+  readonly between: readonly LitBody[];
+  readonly shades: readonly Shade[];
+}
+
 /**
- * The shadows that bodies throw on each other in the light of a lamp. A lamp sees in all directions, which no sheet
- * holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what is
- * round, with what lies between.
+ * Keeps the shadows that bodies throw on each other in the light of a lamp. A lamp sees in all directions, which no
+ * sheet holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what
+ * is round, with what lies between. Where that is the same as before, so is what lies in shadow.
  */
-export function lampShades({ at }: Lamp, bodies: readonly LitBody[], fade: number | null = null): Map<Surface, readonly Shade[]> {
-  const shades = new Map<Surface, readonly Shade[]>();
-  const balls = bodies.map(({ body }) => ballAround(at, body));
-  bodies.forEach((receiver, index) => {
-    if (!receiver.receives) return;
-    const between = bodies.flatMap((other, i) => (other.casts && (i === index ? !other.body.convex : mayCover(balls[i]!, balls[index]!)) ? [i] : []));
-    if (between.length === 0) return;
-    for (const surface of receiver.body.surfaces) {
-      const look = lookAt(at, surface);
-      const found = look ? shadesInView(viewOf(eyeAt([at.a, at.b, at.h, 1], look, SCALE * lengthWorld(look))), surface, bodies, index, between, fade) : [];
-      if (found.length > 0) shades.set(surface, found);
+export class LampShades {
+  private kept = new Map<Surface, KeptOnSurface>();
+
+  constructor(
+    private readonly lamp: Lamp,
+    private readonly fade: number | null = null,
+  ) {}
+
+  /**
+   * @param quick for a frame of a gesture: what is new is the `roughShades`, of which nothing is kept
+   * @param seen the surfaces that are asked for; all without
+   */
+  update(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Map<Surface, readonly Shade[]> {
+    return finished(this.working(bodies, quick, seen));
+  }
+
+  /** Nothing is known yet: all would be made from nothing. */
+  get isCold(): boolean {
+    return this.kept.size === 0;
+  }
+
+  /** The same in pieces, a body each; given up in between nothing is kept of it. */
+  *working(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Working {
+    const { at } = this.lamp;
+    const shades = new Map<Surface, readonly Shade[]>();
+    const kept = new Map<Surface, KeptOnSurface>();
+    const fresh = new Set<Surface>();
+    const balls = bodies.map(({ body }) => ballAround(at, body));
+    for (const [index, receiver] of bodies.entries()) {
+      if (!receiver.receives) continue;
+      const near = bodies.flatMap((other, i) => (other.casts && (i === index ? !other.body.convex : mayCover(balls[i]!, balls[index]!)) ? [i] : []));
+      const between = [receiver, ...near.map((i) => bodies[i]!)];
+      for (const surface of receiver.body.surfaces) {
+        if (seen && !seen.has(surface)) continue;
+        const known = this.kept.get(surface);
+        const same = known?.between.length === between.length && between.every((lit, i) => lit.body === known.between[i]!.body && lit.half === known.between[i]!.half); // prettier-ignore
+        if (!same && near.length > 0 && quick) {
+          fresh.add(surface);
+          continue;
+        }
+        const view = same || near.length === 0 ? null : lampView(at, surface);
+        const found = same ? known.shades : view ? shadesInView(view, surface, bodies, index, near, this.fade) : [];
+        kept.set(surface, { between, shades: found });
+        if (found.length > 0) shades.set(surface, found);
+      }
+      yield;
     }
-  });
-  return shades;
+    this.kept = kept;
+    if (fresh.size > 0) for (const [surface, rough] of roughShades(bodies, fresh, (on) => lampView(at, on))) shades.set(surface, rough);
+    return shades;
+  }
+}
+
+/** The eye at a lamp that looks at a surface; null where none of its light falls on it. */
+function lampView(at: WorldPoint, surface: Surface): View | null {
+  const look = lookAt(at, surface);
+  return look && viewOf(eyeAt([at.a, at.b, at.h, 1], look, SCALE * lengthWorld(look)));
 }
 
 /** What lies in shadow of a surface of the body at a place of the list, seen by an eye at the lamp, by the bodies at some other places. */

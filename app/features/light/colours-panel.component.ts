@@ -103,7 +103,7 @@ export class ColoursPanelComponent {
   protected readonly weighed = signal(false);
 
   protected weigh(): void {
-    this.weakest.set(faceContrasts(this.pictures.picture(), MOST_PAIRS));
+    this.weakest.set(faceContrasts(this.pictures.exact(), MOST_PAIRS));
     this.weighed.set(true);
   }
 
