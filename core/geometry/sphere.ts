@@ -87,6 +87,12 @@ export function commonCap(sphere: Sphere, p: Cap, q: Cap): readonly (readonly Ar
   const rims = [p, q].filter(({ low }) => low > -1).map((cap) => rimOf(sphere, cap));
   if (rims.length < 2) return rims.map((rim) => [wholeRim(rim)]);
   const [rp, rq] = rims as [Rim, Rim];
+  // About one direction the smaller cap lies in the larger one, be they of one size; about opposite ones they leave a band.
+  const along = dot(p.axis, q.axis);
+  if (1 - along * along < UNIT) {
+    if (along > 0) return [[wholeRim(p.low >= q.low ? rp : rq)]];
+    return p.low + q.low > -UNIT ? null : [[wholeRim(rp)], [wholeRim(rq)]];
+  }
   const crossings = crossingsOf(p, q);
   if (!crossings) {
     const inP = isIn(p, rq.u, rq.shift, rq.size, q.axis);

@@ -112,3 +112,6 @@ export const CLOSE_BY = 1e-6;
 
 /** Distance in mm of the sheet between a drawn curve and the corners that stand for it in cuts and under the pointer. */
 export const CORNERS = 0.004;
+
+/** Distance in mm of the sheet between the edge of a shadow on a round side and the curve that is drawn for it: less than a px at 2,500 px to the inch. */
+export const SHADOW_CURVES = 0.01;

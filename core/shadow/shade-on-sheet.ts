@@ -4,11 +4,13 @@ import { ruledPoint, type Ruled } from '../geometry/ruled';
 import { affineOf, invert33, multiply33, type Mat33 } from '../math/matrix';
 import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { containsPoint } from '../math/polygon';
+import { SHADOW_CURVES } from '../math/tolerances';
 import { clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Sight } from '../projection/sight';
-import { joinPaths, mapPath, polygonPath, type Path } from '../shape/path';
+import { fitRing } from '../shape/fit-curve';
+import { joinPaths, mapPath, type Path } from '../shape/path';
 import { commonPart } from '../visibility/cut';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import { ruledWithin } from '../visibility/place-under';
@@ -29,8 +31,8 @@ const NOTHING: Path = { verbs: '', coords: [] };
 
 /**
  * A shadow as the viewer sees it: what of a part of a surface that is drawn lies in shadow, by the even-odd rule. On flat
- * surfaces it is carried over with its curves, which perspective follows as artwork's; on round ones by corners so close
- * together that they miss it by less than a thousandth of the radius.
+ * surfaces it is carried over with its curves, which perspective follows as artwork's; on round ones
+ * by curves through corners so close together that they miss it by less than a thousandth of the radius.
  */
 export function shadeOnSheet(part: DrawnSurface, shade: Shade): Path {
   const { surface, view } = part;
@@ -170,7 +172,7 @@ function worldRing(projection: EyeMatrix, ring: readonly WorldPoint[]): Path {
     const at = sheetFromWorld({ ...projection, near: projection.near / 2 }, p);
     return at ? [at.x, at.y] : [];
   });
-  return corners.length >= 6 ? polygonPath(corners) : NOTHING;
+  return corners.length >= 6 ? fitRing(corners, SHADOW_CURVES) : NOTHING;
 }
 
 /** The direction from a ball's middle to the place of it that is seen at a place of an eye's sheet; beside it, to its outline. */

@@ -1,12 +1,17 @@
-import type { Body } from '../geometry/body';
+import { boundsAll, boundsOf, type Body } from '../geometry/body';
+import { movedBody } from '../geometry/moved-body';
+import { rigidMap, type RigidMove } from '../geometry/rigid';
+import { layCells } from '../lettering/cell-letters';
+import type { LaidLetter } from '../lettering/laid-text';
 import { depthBody } from '../geometry/depth-recipe';
-import type { SheetPoint, WorldPoint } from '../math/points';
+import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { axesInCamera } from '../projection/camera';
 import { parallelSetup } from '../projection/families';
 import type { Projection } from '../projection/projection';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import { ellipseOutline } from '../shape/forms';
-import { outlineThrough, rectangleOutline } from '../shape/outline';
+import { moveOutline, outlineThrough, rectangleOutline, ringsOf } from '../shape/outline';
+import { flattenOutline } from '../shape/segments';
 import type { SolidKind } from '../solids/kinds';
 import { solidOn } from '../solids/solids';
 import { randomFrom } from './random';
@@ -116,7 +121,9 @@ function rodSpan({ from, toEye }: Ray, [p, q]: readonly ['a' | 'b', 'b' | 'h'], 
   const k = toEye[p] ** 2 + toEye[q] ** 2;
   const m = dx * toEye[p] + dy * toEye[q];
   const disc = m * m - k * (dx * dx + dy * dy - radius * radius);
-  return k > 0 && disc > 0 ? [(-m - Math.sqrt(disc)) / k, (-m + Math.sqrt(disc)) / k] : null;
+  // Along the rod a ray is inside all the way or not at all.
+  if (k === 0) return dx * dx + dy * dy < radius * radius ? [-Infinity, Infinity] : null;
+  return disc > 0 ? [(-m - Math.sqrt(disc)) / k, (-m + Math.sqrt(disc)) / k] : null;
 }
 
 /** Where a ray is on the inner side of all planes, each as `n . p <= d`. */
@@ -179,6 +186,39 @@ export function drawnAtOnce(kind: SolidKind, [a, b, h]: Triple, [w, l, t]: Tripl
   return solid(depthBody(result.value)!, spans);
 }
 
+/** A letter of ours that stands upright along a with its foot at a place, met by its boundary and depth. */
+export function letter(sign: string, [a, b, h]: Triple, height: number, depth: number): Solid {
+  const stem = height / 5;
+  const [{ outlines }] = layCells({ kind: 'cells', text: sign, stem, width: 4 * stem, height, corner: 'square', line: 0, letter: 0, align: 'left' }).letters as [LaidLetter]; // prettier-ignore
+  const outline = moveOutline(outlines[0]!, a, h);
+  // Upright planes along a are counted towards the viewer.
+  const body = depthBody({ plane: { kind: 'right', offset: b }, outline, depth })!;
+  const rings = ringsOf(outline).map((ring) => flattenOutline(ring, 1));
+  const { min, max } = boundsOf(body.points);
+  const spans = ({ from, toEye }: Ray): readonly Span[] => {
+    const crossings = rings.flatMap((ring) =>
+      ring.flatMap((p, i): readonly number[] => {
+        const q = ring[(i + 1) % ring.length]!;
+        const [x, y, dx, dy] = [from.a - p.u, from.h - p.v, q.u - p.u, q.v - p.v];
+        const across = toEye.a * dy - toEye.h * dx;
+        const t = (y * dx - x * dy) / across;
+        const along = (toEye.a * y - toEye.h * x) / across;
+        return along >= 0 && along < 1 ? [t] : [];
+      }),
+    ).sort((s, t) => s - t); // prettier-ignore
+    const slab = planesSpan({ from, toEye, most: 0 }, [[[0, -1, 0], -min.b], [[0, 1, 0], max.b]]); // prettier-ignore
+    return crossings.flatMap((t, i) => (i % 2 === 0 ? listed(both([t, crossings[i + 1]!], slab)) : []));
+  };
+  return solid(body, spans);
+}
+
+/** Another appearance of a solid: a ray meets it where the ray carried back meets the original. */
+export function copied({ body, spans }: Solid, move: RigidMove): Solid {
+  const map = rigidMap(move);
+  const back = (d: WorldPoint): WorldPoint => ({ a: dotWorld(map.columns[0], d), b: dotWorld(map.columns[1], d), h: dotWorld(map.columns[2], d) });
+  return solid(movedBody(body, map), ({ from, toEye, most }) => spans({ from: back(subtractWorld(from, map.by)), toEye: back(toEye), most }));
+}
+
 /** Several solids as one: their body, and what its recipe says of a ray. */
 export function joinedSolid(body: Body, how: 'join' | 'take away' | 'overlap', parts: readonly Solid[]): Solid {
   const [first, ...others] = parts;
@@ -228,8 +268,11 @@ export const FAMILIES: readonly (readonly [string, ProjectionSetup])[] = [
 
 const EVEN: readonly string[] = ['ball', 'dome', 'tube'];
 
-/** Solids at random on half cells. @param through whether they may cut through each other */
-export function scene(seed: number, count: number, kinds: readonly ('angle' | SolidKind)[], through: boolean): readonly Solid[] {
+const SIGNS = ['Q', 'A', '9', 'R', 'K', 'O'];
+const TURNS = [['b', '-a', 'h'], ['-a', 'b', 'h'], ['-b', '-a', 'h'], ['a', 'h', '-b'], ['h', 'a', 'b']] as const; // prettier-ignore
+
+/** Solids at random on half cells; copies are of what is there. @param through whether they may cut through each other */
+export function scene(seed: number, count: number, kinds: readonly ('angle' | 'letter' | 'copy' | SolidKind)[], through: boolean): readonly Solid[] {
   const random = randomFrom(seed);
   const half = (below: number): number => Math.floor(random() * 2 * below) / 2;
   const solids: Solid[] = [];
@@ -241,6 +284,20 @@ export function scene(seed: number, count: number, kinds: readonly ('angle' | So
     if (EVEN.includes(kind)) size[1] = size[0];
     if (kind === 'ball') size[2] = size[0];
     if (kind === 'arch') size[2] += size[0] / 2;
+    if (kind === 'copy') {
+      const original = solids[Math.floor(random() * solids.length)];
+      if (!original) continue;
+      const axes = TURNS[Math.floor(random() * TURNS.length)]!;
+      const turned = copied(original, { axes, by: { a: 0, b: 0, h: 0 } }).body.bounds.min;
+      const copy = copied(original, { axes, by: { a: at[0] - turned.a, b: at[1] - turned.b, h: at[2] - turned.h } });
+      const { min, max } = boundsAll([copy.body])!;
+      const [least, most]: readonly [Triple, Triple] = [[min.a, min.b, min.h], [max.a, max.b, max.h]]; // prettier-ignore
+      if (!through && bounds.some((o) => [0, 1, 2].every((i) => most[i]! > o.min[i]! && least[i]! < o.max[i]!))) continue;
+      bounds.push({ min: least, max: most });
+      solids.push(copy);
+      continue;
+    }
+    if (kind === 'letter') [size[0], size[2]] = [4, 5];
     const min: Triple = kind === 'cylinder' || kind === 'cone' ? [at[0] - size[0], at[1] - size[0], at[2]] : at;
     const max: Triple = kind === 'cylinder' || kind === 'cone' ? [at[0] + size[0], at[1] + size[0], at[2] + size[2]] : [at[0] + size[0], at[1] + size[1], at[2] + size[2]]; // prettier-ignore
     if (!through && bounds.some((o) => [0, 1, 2].every((i) => max[i]! > o.min[i]! && min[i]! < o.max[i]!))) continue;
@@ -249,6 +306,7 @@ export function scene(seed: number, count: number, kinds: readonly ('angle' | So
     else if (kind === 'angle') solids.push(angle(at, size[1], size[0], Math.min(size[0], size[1]) / 2, size[2]));
     else if (kind === 'cylinder') solids.push(round(at, size[0], size[0], size[2]));
     else if (kind === 'cone') solids.push(round(at, size[0], random() < 0.4 ? 0 : size[0] / 2, size[2]));
+    else if (kind === 'letter') solids.push(letter(SIGNS[Math.floor(random() * SIGNS.length)]!, [at[0], at[1] + size[1], at[2]], 5, size[1]));
     else solids.push(drawnAtOnce(kind, at, size));
   }
   return solids;
