@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
 import { MAX_FAR, MAX_FOCAL, SQUARE } from '../math/tolerances';
-import { BLENDS, COLOUR_FORM, type Blend, type Paint, type Swatch } from '../paint/paint';
+import type { Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
 import { dotWorld, type WorldPoint } from '../math/points';
 import { isSurfaceName } from '../geometry/names';
@@ -12,8 +12,10 @@ import { LEAST_TOP, SOLID_KINDS } from '../solids/kinds';
 import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
-import type { Artwork, Bitmap, CheminDocument, DocumentNode, Light, PlacementTarget, Reference, Sheet, Stroke } from './types';
+import type { Artwork, Bitmap, CheminDocument, DocumentNode, PlacementTarget, Reference, Sheet, Stroke } from './types';
 import { letteringSchema } from './lettering-schema';
+import { lightSchema, rampSchema, tintSchema } from './light-schema';
+import { colour, line, paintColour, paintSchema, share } from './paint-schema';
 import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
@@ -22,10 +24,7 @@ const within = (least: number, most: number, words: string) => z.number().min(le
 
 const id = z.string().min(1).max(80);
 const name = z.string().max(MAX_NAME, `a name has at most ${MAX_NAME} letters`);
-const colour = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in small letters');
-const paintColour = z.string().max(120).regex(COLOUR_FORM, 'a colour is written #rrggbb in small letters, or swatch:id');
 const size = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
-const tone = z.strictObject({ lightness: z.number().min(-1).max(1), chroma: z.number().min(0).max(4) });
 
 const plane = z
   .strictObject({
@@ -36,40 +35,6 @@ const plane = z
   .refine((p) => (p.kind === 'free') === (p.stance !== undefined), 'a free plane, and no other, has a stance')
   .refine((p) => !p.stance || isSquare(p.stance), 'the directions of a free plane have length 1 and are square to each other');
 const surfaceName = z.string().refine(isSurfaceName, 'a surface is named by steps such as end, side:3 or cut:hatch/side:2');
-const share = z.number().min(0).max(1);
-const line = z.strictObject({
-  colour: paintColour,
-  width: z.number().positive('a line has a width').max(1000, 'a line is at most 1000 mm wide'),
-  unit: z.enum(UNITS).exactOptional(),
-  on: z.literal('plane').exactOptional(),
-  cap: z.enum(['butt', 'square']).exactOptional(),
-  join: z.enum(['miter', 'bevel']).exactOptional(),
-  dashes: z
-    .array(z.number().min(0).max(1000))
-    .min(1)
-    .max(16)
-    .refine((d) => d.some((n) => n > 0), 'dashes have a length')
-    .exactOptional(),
-});
-const stops = z
-  .array(z.strictObject({ at: share, colour: paintColour, strength: share }))
-  .min(2)
-  .max(64);
-const fill = z.union([
-  paintColour,
-  z.strictObject({ kind: z.literal('linear'), from: planePoint, to: planePoint, stops }),
-  z.strictObject({ kind: z.literal('radial'), centre: planePoint, edge: planePoint, stops }),
-]);
-
-/** Fill, line, strength and blend of a shape. */
-export const paintSchema: z.ZodType<Paint> = z.strictObject({
-  fill: fill.nullable(),
-  line: line.nullable(),
-  strength: share.exactOptional(),
-  blend: z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]).exactOptional(),
-  unlit: z.literal(true).exactOptional(),
-});
-
 /** A colour of the palette with its id and name. */
 export const swatchSchema: z.ZodType<Swatch> = z.strictObject({ id: id.regex(/^[\w-]+$/, 'an id is made of letters, digits, - and _'), name, colour });
 /** The whole palette. */
@@ -88,6 +53,8 @@ export const dimensionFields = {
   colour: paintColour,
 };
 
+export { lightSchema } from './light-schema';
+export { paintSchema } from './paint-schema';
 /** An outline in cells of its plane. */
 export const outlineSchema = outline;
 /** A plane of the axes by its offset in cells, or a free one by its stance. */
@@ -98,33 +65,6 @@ export const cellsSchema = cells;
 export const idSchema = id;
 /** A name that a person gives. */
 export const nameSchema = name;
-
-/** The sun, a lamp where there is one, and the ramp of tones. */
-export const lightSchema: z.ZodType<Light> = z.strictObject({
-  sun: z.strictObject({ azimuthDeg: z.number().min(-720).max(720), elevationDeg: z.number().min(-90).max(90) }),
-  keep: z.literal('picture').exactOptional(),
-  fill: share.exactOptional(),
-  fixed: z.strictObject({ top: tone, left: tone, right: tone }).exactOptional(),
-  lamp: z.strictObject({ at: worldCells, reach: cells.refine((n) => n > 0, 'a lamp reaches some way') }).exactOptional(),
-  ramp: z.strictObject({ lit: tone, grazed: tone, turned: tone, covered: tone.exactOptional() }),
-  shadows: z
-    .strictObject({
-      on: z.boolean(),
-      floor: cells.exactOptional(),
-      ink: z.strictObject({ colour, strength: share }).exactOptional(),
-      soft: z.number().positive().max(100, 'an edge is at most 100 mm soft').exactOptional(),
-      fade: z.number().positive().max(1e6, 'a shadow fades within a million cells').exactOptional(),
-    })
-    .exactOptional(),
-  lines: z
-    .strictObject({
-      contour: z.strictObject({ of: z.enum(['thing', 'group', 'all']), line }).exactOptional(),
-      inner: z.strictObject({ smooth: z.boolean(), line }).exactOptional(),
-      hidden: z.strictObject({ line }).exactOptional(),
-      highlight: z.strictObject({ line, soft: z.number().min(0).max(100, 'a highlight fades within 100 mm'), strength: share }).exactOptional(),
-    })
-    .exactOptional(),
-});
 
 /** A coordinate in mm; vanishing points may lie kilometres away. */
 const millimetres = within(-MAX_FAR, MAX_FAR, 'a place lies within 1000 km');
@@ -204,6 +144,9 @@ const nodeBase = {
   casts: z.literal(false).exactOptional(),
   receives: z.literal(false).exactOptional(),
   lined: z.literal(false).exactOptional(),
+  contour: line.exactOptional(),
+  ramp: rampSchema.exactOptional(),
+  tint: tintSchema.exactOptional(),
 };
 
 /** Anything of the contents; groups hold their own kind. */

@@ -1,4 +1,4 @@
-import type { FixedTones, Ramp, Sun } from '../light/tones';
+import type { FixedTones, Ramp, Sun, Tint } from '../light/tones';
 import type { PlanePoint, SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
 import { gridOf, type GridSettings } from '../grid/settings';
@@ -82,6 +82,12 @@ interface NodeBase {
   readonly receives?: false;
   /** No lines are drawn of it, and of what it holds. */
   readonly lined?: false;
+  /** A line round it, or round all that it holds together, in place of the one that the light's lines give. */
+  readonly contour?: LinePaint;
+  /** Tones of its own, and of what it holds, in place of the light's. */
+  readonly ramp?: Ramp;
+  /** A colour over all its colours, and over those of what it holds. */
+  readonly tint?: Tint;
 }
 
 /** Things that are hidden, locked, moved and named together. */
@@ -214,6 +220,8 @@ export interface Shadows {
   readonly soft?: number;
   /** How far from what throws them they are gone, in cells along the light; without, they do not fade. */
   readonly fade?: number;
+  /** How far round what stands on something it is darkened, in cells, most right beside it; not without. */
+  readonly contact?: number;
 }
 
 /** A drawing as data: recipes, never results. Valid by its schema at every door. */

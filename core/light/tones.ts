@@ -1,11 +1,13 @@
-import { clampChroma, converter, formatHex, modeLrgb, modeOklch, modeRgb, parse, useMode, type Oklch } from 'culori/fn';
+import { clampChroma, converter, formatHex, modeLrgb, modeOklab, modeOklch, modeRgb, parse, useMode, type Oklch } from 'culori/fn';
 import { radians } from '../math/figures';
 import { dotWorld, type WorldPoint } from '../math/points';
 
 useMode(modeRgb);
 useMode(modeLrgb);
 useMode(modeOklch);
+useMode(modeOklab);
 const toOklch = converter('oklch');
+const toOklab = converter('oklab');
 const toRgb = converter('rgb');
 
 /** A tone of the ramp: what it does to a base colour in OKLCH (CSS Color 4). */
@@ -42,6 +44,20 @@ export function fixedTone({ top, left, right }: FixedTones, { turned }: Ramp, { 
   const parts = [[h * h, h > 0 ? top : turned], [a * a, a < 0 ? left : turned], [b * b, b < 0 ? right : turned]] as const; // prettier-ignore
   const sum = (of: (tone: Tone) => number): number => parts.reduce((total, [share, tone]) => total + share * of(tone), 0);
   return { lightness: sum(({ lightness }) => lightness), chroma: sum(({ chroma }) => chroma) };
+}
+
+/** A colour that is laid over others: how far they become it, from 0 to 1. */
+export interface Tint {
+  readonly colour: string;
+  readonly strength: number;
+}
+
+/** A colour with a tint over it, as `#rrggbb`, mixed in OKLab (CSS Color 4); as it is where one of them is no colour. */
+export function tinted(base: string, { colour, strength }: Tint): string {
+  const [from, to] = [toOklab(parse(base)), toOklab(parse(colour))];
+  if (!from || !to || strength === 0) return base;
+  const mix = (x: number, y: number): number => x + (y - x) * strength;
+  return formatHex({ mode: 'oklab', l: mix(from.l, to.l), a: mix(from.a, to.a), b: mix(from.b, to.b) });
 }
 
 /** The sun that is seen from a place as it throws a shadow from there to another, degrees to a thousandth; null where the light would come from below or nowhere. */

@@ -6,7 +6,8 @@ import { flattenPath, roughLength, splitPath, type Path } from '../shape/path';
 import { randomFrom, runs } from '../testing/random';
 import { box, FAMILIES, rayThrough, round, scene, truthAt, type Solid } from '../testing/solids';
 import { drawBody, rangeDirections, type View } from '../visibility/drawn-body';
-import { ContourKeeper, type ThingLines } from './contours';
+import { SunShades } from '../shadow/shade';
+import { ContourKeeper, type EdgeLight, type ThingLines } from './contours';
 
 const viewOf = (setup: (typeof FAMILIES)[number][1]): View => {
   const sight = sightFrom(projectionFrom(setup));
@@ -93,7 +94,10 @@ describe('contours', () => {
 function linesInRoom(): number {
   const outline = outlineThrough([{ u: 0, v: 0 }, { u: 1, v: 0 }, { u: 1, v: 3 }, { u: 4, v: 3 }, { u: 4, v: 4 }, { u: 0, v: 4 }], true); // prettier-ignore
   const body = depthBody({ plane: { kind: 'floor', offset: 0 }, outline, depth: 2 })!;
-  const [lines] = new ContourKeeper().update([{ drawn: drawBody(viewOf(FAMILIES[0]![1]), body), key: 'x' }], true, { a: 0.3, b: -0.6, h: 0.7 });
+  const [lines] = new ContourKeeper().update([{ drawn: drawBody(viewOf(FAMILIES[0]![1]), body), key: 'x' }], true, {
+    towards: { a: 0.3, b: -0.6, h: 0.7 },
+    shades: new Map(),
+  });
   return (lines!.lit.verbs.match(/L/g) ?? []).length;
 }
 
@@ -120,10 +124,19 @@ describe('inner edges', () => {
     // Seen and lit from one side: the edges between the three faces of a box; of two boxes in an angle not the one between them.
     const keeper = new ContourKeeper();
     const cube = [{ drawn: drawBody(view, box([0, 0, 0], [3, 4, 5]).body), key: 'cube' }];
-    const count = (towards: { a: number; b: number; h: number }): number => (keeper.update(cube, true, towards)[0]!.lit.verbs.match(/L/g) ?? []).length;
+    const count = (towards: { a: number; b: number; h: number }): number =>
+      (keeper.update(cube, true, { towards, shades: new Map() })[0]!.lit.verbs.match(/L/g) ?? []).length;
     expect(count({ a: -0.5, b: -0.5, h: 0.7 })).toBe(3);
     expect(count({ a: 0.5, b: -0.5, h: 0.7 })).toBe(1);
     expect(count({ a: 0.5, b: 0.5, h: 0.7 })).toBe(0);
+    // What the shadow of something takes is no longer lit: half of the front edge at the top.
+    const slab = box([-3, -2, 7], [0.5, 4, 8]).body;
+    const [body] = [box([0, 0, 0], [3, 4, 5]).body];
+    const shades = new SunShades({ a: -0.5, b: -0.5, h: 0.7 }).update([body, slab].map((some) => ({ body: some, casts: true, receives: true, half: 0 })));
+    const length = (light: EdgeLight): number =>
+      roughLength({ verbs: '', coords: new ContourKeeper().update([{ drawn: drawBody(view, body), key: 'c' }], true, light)[0]!.lit.coords });
+    const towards = { a: -0.5, b: -0.5, h: 0.7 };
+    expect(length({ towards, shades })).toBeLessThan(0.9 * length({ towards, shades: new Map() }));
     const room = linesInRoom();
     expect(room).toBeLessThan(5);
   });

@@ -3,7 +3,10 @@ import { boundsOf } from '../geometry/body';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
 import { grownRings } from '../shape/grow';
-import { COORDS_OF, joinPaths, reversePath, roughLength, splitPath, type Path } from '../shape/path';
+import { COORDS_OF, flattenPath, joinPaths, reversePath, roughLength, splitPath, type Path } from '../shape/path';
+import { CORNERS } from '../math/tolerances';
+import type { Shade, Shades } from '../shadow/shade';
+import { shadeOnSheet } from '../shadow/shade-on-sheet';
 import { coversOf, sameCovers, type Cover } from '../visibility/covers';
 import { cutLinesBy } from '../visibility/cut';
 import type { Area, DrawnBody, DrawnSurface } from '../visibility/drawn-body';
@@ -45,6 +48,13 @@ const SMOOTH = 1 - 1e-6;
 interface Part {
   readonly surface: DrawnSurface;
   readonly covers: readonly Cover[];
+  readonly shades: readonly Shade[];
+}
+
+/** The light that edges are lit by. */
+export interface EdgeLight {
+  readonly towards: WorldPoint;
+  readonly shades: Shades;
 }
 
 interface Kept {
@@ -61,15 +71,15 @@ interface Kept {
 export class ContourKeeper {
   private readonly pairs = new PairKeeper();
   private kept = new Map<string, Kept>();
-  private towards: WorldPoint | null = null;
+  private towards: WorldPoint | undefined;
 
   /**
    * @param edges whether inner edges are wanted too
-   * @param towards direction to the light, where those that it falls on are
+   * @param light where it comes from and what lies in shadow, where the edges that it falls on are asked for
    */
-  update(bodies: readonly OutlinedBody[], edges: boolean, towards: WorldPoint | null = null): readonly ThingLines[] {
-    if (JSON.stringify(towards) !== JSON.stringify(this.towards)) this.kept.clear();
-    this.towards = towards;
+  update(bodies: readonly OutlinedBody[], edges: boolean, light: EdgeLight | null = null): readonly ThingLines[] {
+    if (JSON.stringify(light?.towards) !== JSON.stringify(this.towards)) this.kept.clear();
+    this.towards = light?.towards;
     const keyOf = new Map(bodies.map(({ drawn, key }) => [drawn, key]));
     const things = new Map<string, Part[]>();
     for (const links of this.pairs.update(bodies.map(({ drawn }) => drawn))) {
@@ -77,7 +87,9 @@ export class ContourKeeper {
       if (key === null) continue;
       const covers = coversOf(links);
       const parts = things.get(key) ?? [];
-      links.drawn.surfaces.forEach((surface, i) => surface.surface && parts.push({ surface, covers: covers[i]! }));
+      links.drawn.surfaces.forEach(
+        (surface, i) => surface.surface && parts.push({ surface, covers: covers[i]!, shades: light?.shades.get(surface.surface) ?? [] }),
+      );
       things.set(key, parts);
     }
     const kept = new Map<string, Kept>();
@@ -85,8 +97,12 @@ export class ContourKeeper {
       const known = this.kept.get(key);
       const same =
         known?.parts.length === parts.length &&
-        parts.every((part, i) => part.surface === known.parts[i]!.surface && sameCovers(part.covers, known.parts[i]!.covers));
-      kept.set(key, same ? known : { parts, edges, lines: linesOf(key, parts, edges, towards, (drawn) => keyOf.get(drawn) !== key) });
+        known.edges === edges &&
+        parts.every(
+          (part, i) =>
+            part.surface === known.parts[i]!.surface && sameCovers(part.covers, known.parts[i]!.covers) && sameList(part.shades, known.parts[i]!.shades),
+        );
+      kept.set(key, same ? known : { parts, edges, lines: linesOf(key, parts, edges, light?.towards ?? null, (drawn) => keyOf.get(drawn) !== key) });
     }
     this.kept = kept;
     return [...kept.values()].map(({ lines }) => lines);
@@ -128,9 +144,23 @@ function innerLines(
     if (smooth === 'flat') continue;
     const left = leftOf(path, [...around, ...of[0]!.covers.flatMap(ringsOfCover)]);
     found[smooth ? 'smooth' : 'creases'].push(...left);
-    if (!smooth && towards && of.length > 1 && standsOut(of[0]!.surface, of[1]!.surface, towards)) found.lit.push(...left);
+    if (!smooth && towards && of.length > 1 && standsOut(of[0]!.surface, of[1]!.surface, towards)) found.lit.push(...outOfShadow(left, of));
   }
   return found;
+}
+
+const sameList = <T>(p: readonly T[], q: readonly T[]): boolean => p === q || (p.length === q.length && p.every((one, i) => one === q[i]));
+
+/** What of an edge no shadow lies on, on either of its faces. */
+function outOfShadow(edge: readonly Path[], parts: readonly Part[]): readonly Path[] {
+  const rings = parts.flatMap(({ surface, shades }) =>
+    shades.flatMap((shade): readonly Path64[] => {
+      if (shade.contact) return [];
+      const flat = flattenPath(shadeOnSheet(surface, shade), CORNERS).map(scaled);
+      return grown(combineRings(ClipType.Union, flat, [], shade.rough ? FillRule.NonZero : FillRule.EvenOdd), CLOSING);
+    }),
+  );
+  return rings.length === 0 ? edge : edge.flatMap((piece) => leftOf(piece, rings));
 }
 
 /** What is left of a boundary outside of some rings, without crumbs. */

@@ -1,8 +1,9 @@
 import { flatInk, type LineStyle, type Mark } from '../artwork/marks';
-import { nodesById } from '../document/tree';
-import type { CheminDocument, DrawnLines } from '../document/types';
+import { flattenTree, nodesById } from '../document/tree';
+import type { CheminDocument, DocumentNode, DrawnLines } from '../document/types';
 import { sunOf } from '../light/sun';
 import { sunDirection } from '../light/tones';
+import type { Shades } from '../shadow/shade';
 import { IDENTITY } from '../math/matrix';
 import type { LinePaint } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
@@ -26,31 +27,36 @@ export class LineKeeper {
   private stage: Stage | null = null;
 
   /** @param quick for a frame of a gesture: while the view changes there are none */
-  update(document: CheminDocument, stage: Stage, tones: Tones, space: readonly InSpace[], quick: boolean): readonly Painted[] {
+  update(document: CheminDocument, stage: Stage, tones: Tones, space: readonly InSpace[], shades: Shades, quick: boolean): readonly Painted[] {
     const { contour, inner, hidden, highlight } = document.light.lines ?? {};
-    if (!contour && !inner && !hidden && !highlight) return [];
+    const own = ownContours(document);
+    if (!contour && !inner && !hidden && !highlight && own.size === 0) return [];
     const painted: Painted[] = [];
     const put = (key: string, name: string, path: Path, line: LinePaint): void => {
       if (path.verbs !== '') painted.push({ node: key, name, look: PLAIN, marks: [strokeOf(path, line, tones)], visible: [] });
     };
     if (hidden) put('hidden edges', 'hidden edges', joinPaths(everyEdge(document, stage)), hidden.line);
-    if (!contour && !inner && !highlight) return painted;
+    if (!contour && !inner && !highlight && own.size === 0) return painted;
     if (quick && this.stage !== stage) return painted;
     this.stage = stage;
     const byId = nodesById(document.nodes);
     const parents = parentsOf(document);
+    const asked = contour !== undefined || inner !== undefined || highlight !== undefined;
     const keyOf = (owner: string): string => {
-      if (contour?.of === 'all') return 'everything';
-      let key = owner;
-      if (contour?.of === 'group') for (let at = parents.get(owner); at !== undefined; at = parents.get(at)) key = at;
-      return key;
+      let [top, nearest]: [string, string | null] = [owner, null];
+      for (let at: string | undefined = owner; at !== undefined; at = parents.get(at)) {
+        top = at;
+        if (nearest === null && own.has(at)) nearest = at;
+      }
+      return nearest ?? (contour?.of === 'all' ? 'everything' : contour?.of === 'group' ? top : owner);
     };
     const bodies = space.map(({ node: { node, owner }, drawn: { drawn } }) => {
       const none = node.kind === 'placement' || node.lined === false || byId.get(owner)?.kind === 'dimension' || refusedBy(document, owner, 'lined');
-      return { drawn, key: none ? null : keyOf(owner) };
+      const key = none ? null : keyOf(owner);
+      return { drawn, key: key !== null && (asked || own.has(key)) ? key : null };
     });
     const towards = highlight && !document.light.lamp ? sunDirection(sunOf(document)) : null;
-    const told = this.contours.update(bodies, inner !== undefined || highlight !== undefined, towards);
+    const told = this.contours.update(bodies, inner !== undefined || highlight !== undefined, towards && { towards, shades });
     for (const { key, lit } of told)
       if (highlight && lit.verbs !== '')
         painted.push({ node: key, name: `lit edges of ${byId.get(key)?.name ?? key}`, look: PLAIN, marks: softStrokes(lit, highlight, tones), visible: [] });
@@ -58,10 +64,20 @@ export class LineKeeper {
       const { key } = lines;
       const name = byId.get(key)?.name ?? key;
       if (inner) put(key, `edges of ${name}`, inner.smooth ? joinPaths([lines.creases, lines.smooth]) : lines.creases, inner.line);
-      if (contour) put(key, `contour of ${name}`, lines.contour, contour.line);
+      const round = own.get(key) ?? contour?.line;
+      if (round) put(key, `contour of ${name}`, lines.contour, round);
     }
     return painted;
   }
+}
+
+const contoursKnown = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, LinePaint>>();
+
+/** The lines of their own that things and groups have round them, by ids. */
+function ownContours({ nodes }: CheminDocument): ReadonlyMap<string, LinePaint> {
+  let lines = contoursKnown.get(nodes);
+  if (!lines) contoursKnown.set(nodes, (lines = new Map(flattenTree(nodes).flatMap(({ node }) => (node.contour ? [[node.id, node.contour] as const] : [])))));
+  return lines;
 }
 
 /** Strokes of a soft line. */

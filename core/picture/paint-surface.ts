@@ -6,7 +6,7 @@ import { isDrawnEnd } from '../geometry/names';
 import { surfaceWord } from '../geometry/words';
 import type { Shade } from '../shadow/shade';
 import type { Mat33 } from '../math/matrix';
-import { meanColour, type Fill, type Paint } from '../paint/paint';
+import type { Fill, Paint } from '../paint/paint';
 import { sheetFromFrame } from '../projection/planes';
 import { drawRings } from '../shape/draw-segments';
 import { ringsOf } from '../shape/outline';
@@ -20,7 +20,7 @@ import { lineMark } from './lines';
 import { groupByNode, lookOf, PaintedSurface, seam, sideLine, withLines, type Painted, type Visible } from './painted';
 import { paintPlacement } from './painted-placement';
 import { roundFill } from './round-tones';
-import { overlay, shadowLayers } from './shadow-marks';
+import { overlay, shadowLayers, tintsOf } from './shadow-marks';
 import type { Layer } from './soft-edges';
 import { sphereFill } from './sphere-tones';
 import type { Stage } from './stage';
@@ -42,17 +42,20 @@ export interface OnFace {
   readonly drawn: DrawnNode;
   readonly node: PlacementNode;
   readonly artwork: Artwork | undefined;
+  readonly tones: Tones;
 }
 
 /** What artwork on a plane of space is painted with. */
 export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: Artwork | undefined): Painted {
   const { drawn, areas, path, surface } = part;
-  const painted = paintPlacement(stage, drawn, node, artwork, null, areas && { path, areas });
+  const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas });
   const shadow = shadowLayers(surface, part.shades, tones.light.shadows);
   return shadow.length > 0 ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
 }
 
-/** What a part of a shape is painted with: its fill, the shadows on it, its lines, and the artwork on it with the shadows on that. */
+/**
+ * What a part of a shape is painted with: its fill, the shadows on it, its lines, and the artwork on it with the shadows on that.
+ */
 export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node: ShapeNode, on: readonly OnFace[]): Painted {
   const { drawn, path, areas } = part;
   const { surface } = part.surface;
@@ -74,9 +77,11 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   const seamed = solid && !line && areas === null;
   const own: Mark[] = filled(tones, stage, paint, part, map, seamed);
   const face = surface.from?.name ?? surface.name;
-  const placed = on.flatMap(({ node: placement, artwork, drawn: there }): readonly Painted[] => {
+  const placed = on.flatMap(({ node: placement, artwork, drawn: there, tones: own }): readonly Painted[] => {
     const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
-    return named ? [paintPlacement(stage, there, placement, artwork, node, placement.overhangs ? null : { path, areas: areas ?? part.surface.outline })] : [];
+    return named
+      ? [paintPlacement(stage, own, there, placement, artwork, node, placement.overhangs ? null : { path, areas: areas ?? part.surface.outline })]
+      : [];
   });
   const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);
   if (paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
@@ -122,10 +127,10 @@ function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, m
   const [only] = all;
   // A face of one colour has its shadow as paths; the tones of others are clipped to it.
   if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat')
-    return layers.map(({ path, strength }) => group(all, { path, rule: rough ? 'nonzero' : 'evenodd' }, strength));
+    return [...layers.map(({ path, strength }) => group(all, { path, rule: rough ? 'nonzero' : 'evenodd' }, strength)), ...tintsOf(layers, clip)];
   const { fill } = only;
   const marks = layers.map(({ path, strength }): Mark => ({ ...only, path, rule: rough ? 'nonzero' : 'evenodd', fill: { ...fill, strength: fill.strength * strength }, line: seamed && strength === 1 && layers.length === 1 ? seam(fill) : null })); // prettier-ignore
-  return [group(marks, clip)];
+  return [group(marks, clip), ...tintsOf(layers, clip)];
 }
 
 /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seamed closes hair lines */
@@ -134,7 +139,7 @@ function filled(tones: Tones, stage: Stage, { fill, unlit }: Paint, { surface: p
   const { surface } = part;
   if (unlit && tones.isLit) return unlitFill(tones, fill, path, map, seamed);
   if (surface && surface.form.kind !== 'flat') {
-    const marks = roundMarks(tones, stage, surface, part, meanColour(fill, tones.swatches));
+    const marks = roundMarks(tones, stage, surface, part, tones.mean(fill));
     const [first] = marks;
     // Strips and bands lie on each other; balls turn away from their neighbours.
     const seams = seamed && first?.kind === 'path' && first.fill && surface.form.kind !== 'sphere';
@@ -152,7 +157,7 @@ function filled(tones: Tones, stage: Stage, { fill, unlit }: Paint, { surface: p
 /** A fill as it is without any light. */
 function unlitFill(tones: Tones, fill: Fill, path: Path, map: Mat33 | null, seamed: boolean): Mark[] {
   const gradient = typeof fill !== 'string' && map ? inkOf(fill, map, (colour) => tones.plain(colour)) : null;
-  const ink = gradient ?? tones.ink(meanColour(fill, tones.swatches));
+  const ink = gradient ?? tones.ink(tones.mean(fill));
   return [{ kind: 'path', path, fill: ink, rule: 'evenodd', line: seamed ? seam(ink) : null }];
 }
 
@@ -162,7 +167,7 @@ function fillOf(tones: Tones, fill: Fill, { surface, normal }: DrawnSurface, map
   const tone = (base: string): string => tones.face(base, normal, there);
   const carries = typeof fill !== 'string' && surface && isDrawnEnd(surface.from?.name ?? surface.name) && map;
   const ink = carries ? inkOf(fill, map, (colour) => tone(tones.plain(colour))) : null;
-  return ink ?? tones.ink(tone(typeof fill === 'string' ? tones.plain(fill) : meanColour(fill, tones.swatches)));
+  return ink ?? tones.ink(tone(typeof fill === 'string' ? tones.plain(fill) : tones.mean(fill)));
 }
 
 function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, path }: DrawnSurface, base: string): readonly Mark[] {
@@ -176,7 +181,7 @@ function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, 
 /** What a thing that lies flat on the sheet is painted with. */
 export function paintFlat(stage: Stage, tones: Tones, drawn: DrawnNode, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
   const { owner } = drawn;
-  if (node.kind === 'placement') return paintPlacement(stage, drawn, node, artworks.get(node.artwork), null, null);
+  if (node.kind === 'placement') return paintPlacement(stage, tones, drawn, node, artworks.get(node.artwork), null, null);
   const { outline, paint } = node;
   const { cell } = stage;
   const by = drawn.map?.by ?? { a: 0, b: 0 };

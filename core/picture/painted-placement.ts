@@ -1,4 +1,5 @@
 import type { Mark } from '../artwork/marks';
+import { recolouredMarks } from '../artwork/recolour-marks';
 import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
 import type { Path } from '../shape/path';
 import type { Area } from '../visibility/drawn-body';
@@ -6,6 +7,7 @@ import type { DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { PLAIN, type Painted } from './painted';
 import type { Stage } from './stage';
+import type { Tones } from './tones';
 
 /**
  * What a placement is painted with, and where it can be pointed at.
@@ -14,6 +16,7 @@ import type { Stage } from './stage';
  */
 export function paintPlacement(
   stage: Stage,
+  tones: Tones,
   { owner, map }: DrawnNode,
   node: PlacementNode,
   artwork: Artwork | undefined,
@@ -24,7 +27,8 @@ export function paintPlacement(
   const placed = placedArtwork(stage, node, artwork, surface, map);
   const { name } = node;
   if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
-  const { marks, polygon } = placed;
+  const { polygon } = placed;
+  const marks = tones.hasTint ? recolouredMarks(placed.marks, (colour) => tones.over(colour)) : placed.marks;
   const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
   return { node: owner, name, look: PLAIN, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
 }

@@ -12,6 +12,7 @@ import { LineKeeper } from './drawn-lines';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
+import { ownLook, type OwnLook } from './own-looks';
 import { stageFrom, type Haste, type Stage } from './stage';
 import { cutThrough } from './through';
 import { Tones } from './tones';
@@ -103,6 +104,7 @@ export class PictureMaker {
       const source = node.node.kind === 'group' ? partOf(document, node.node, from?.node) : node.node;
       if (!source) continue;
       const kept = this.paintPart(
+        document,
         tones,
         stage,
         part,
@@ -117,7 +119,7 @@ export class PictureMaker {
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
     }
-    for (const part of this.lines.update(document, stage, tones, space, haste === 'quick')) painted.push(part);
+    for (const part of this.lines.update(document, stage, tones, space, shades, haste === 'quick')) painted.push(part);
     for (const part of over) painted.push(part);
     let visible: readonly Visible[] | null = null;
     return {
@@ -143,7 +145,7 @@ export class PictureMaker {
       if (node.kind === 'placement' && node.target.kind === 'face') {
         const key = keyOf(within, node.target.node);
         const list = (onFaces ??= new Map<string, OnFace[]>()).get(key);
-        const placed: OnFace = { drawn, node, artwork: artworks.get(node.artwork) };
+        const placed: OnFace = { drawn, node, artwork: artworks.get(node.artwork), tones: tonesIn(tones, ownLook(document, drawn.owner, node.id)) };
         if (list) list.push(placed);
         else onFaces.set(key, [placed]);
         continue;
@@ -151,7 +153,8 @@ export class PictureMaker {
       const body = drawnBody(drawn);
       if (space.length % PIECE === PIECE - 1) yield;
       if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
-      else if (node.kind !== 'group' && isOnSheet(node)) (space.length > 0 ? over : under).push(paintFlat(stage, tones, drawn, node, artworks));
+      else if (node.kind !== 'group' && isOnSheet(node))
+        (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
     return { under, over, space, onFaces, artworks };
   }
@@ -175,7 +178,8 @@ export class PictureMaker {
 
   /** A part is the same as last time while it, what is cut out of it, what lies on it and the light are. */
   private paintPart(
-    tones: Tones,
+    document: CheminDocument,
+    light: Tones,
     stage: Stage,
     { surface, index, cuts }: OrderedSurface,
     kept: KeptPaint[],
@@ -186,12 +190,14 @@ export class PictureMaker {
     artworks: ReadonlyMap<string, Artwork>,
   ): KeptPaint {
     const known = kept[index];
-    if (known && known.node === source && sameOn(known.on, on) && sameCuts(known.cuts, cuts) && sameShades(known.shades, shades)) return known;
+    const tones = tonesIn(light, ownLook(document, drawn.owner, source.id));
+    if (known && known.node === source && known.tones === tones && sameOn(known.on, on) && sameCuts(known.cuts, cuts) && sameShades(known.shades, shades))
+      return known;
     const left = cuts ? cutSurface(surface, cuts) : null;
     const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades };
     const painted =
       source.kind === 'placement' ? paintArtwork(stage, tones, part, source, artworks.get(source.artwork)) : paintSurface(stage, tones, part, source, on);
-    return (kept[index] = { node: source, on, cuts, shades, painted, failed: left?.failed ?? false });
+    return (kept[index] = { node: source, tones, on, cuts, shades, painted, failed: left?.failed ?? false });
   }
 }
 
@@ -211,6 +217,7 @@ interface Drawn {
 
 interface KeptPaint {
   readonly node: DrawnNode['node'];
+  readonly tones: Tones;
   readonly on: readonly OnFace[];
   /** What was cut out of it. */
   readonly cuts: readonly Area[] | null;
@@ -227,6 +234,8 @@ function seenIn(order: readonly OrderedSurface[]): ReadonlySet<Surface> {
   for (const { surface } of order) if (surface.surface) seen.add(surface.surface);
   return seen;
 }
+
+const tonesIn = (tones: Tones, look: OwnLook | null): Tones => (look ? tones.own(look) : tones);
 
 function visibleOf(painted: readonly Painted[]): readonly Visible[] {
   const visible: Visible[] = [];
@@ -245,7 +254,7 @@ const NO_SHADE: readonly Shade[] = [];
 const sameShades = (p: readonly Shade[], q: readonly Shade[]): boolean => p === q || (p.length === q.length && p.every((shade, i) => shade === q[i]));
 
 const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
-  p === q || (p.length === q.length && p.every((one, i) => one.node === q[i]!.node && one.artwork === q[i]!.artwork));
+  p === q || (p.length === q.length && p.every((one, i) => one.node === q[i]!.node && one.artwork === q[i]!.artwork && one.tones === q[i]!.tones));
 
 interface Gathered {
   readonly under: Painted[];

@@ -1,8 +1,9 @@
-import type { GroupMark } from '../artwork/marks';
+import type { GroupMark, Mark } from '../artwork/marks';
 import type { Shadows } from '../document/types';
+import { channelsOf, hexOf } from '../light/channels';
 import type { Shade } from '../shadow/shade';
 import { shadeOnSheet } from '../shadow/shade-on-sheet';
-import { meanColour, type Fill } from '../paint/paint';
+import type { Fill } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';
 import { softened, strengthOf, type Layer } from './soft-edges';
@@ -17,16 +18,24 @@ const STEPS_OF_FADING = 4;
  */
 export function shadowLayers(part: DrawnSurface, shades: readonly Shade[], { soft }: Pick<Shadows, 'soft'> = {}): readonly Layer[] {
   if (shades.length === 0) return [];
-  // What lets light through first: full shadows lie over its own.
-  const strengths = [...new Set(shades.map(({ strength }) => strength ?? 1))].sort((p, q) => p - q);
-  return strengths.flatMap((most) =>
-    layersOf(
-      part,
-      shades.filter(({ strength }) => (strength ?? 1) === most),
-      soft,
-    ).map((layer) => ({ ...layer, strength: layer.strength * most })),
+  const near = shades.flatMap((shade) =>
+    (shade.contact ?? []).map(({ path, strength }): Layer => ({ path: shadeOnSheet(part, { ...shade, path }), strength })),
   );
+  const thrown = shades.filter(({ contact }) => !contact);
+  // What lets light through first: full shadows lie over its own.
+  const kinds = [...new Set(thrown.map(kindOf))].sort((p, q) => Number.parseFloat(p) - Number.parseFloat(q));
+  return [
+    ...kinds.flatMap((kind) => {
+      const some = thrown.filter((shade) => kindOf(shade) === kind);
+      const [{ strength: most = 1, through }] = some as [Shade];
+      return layersOf(part, some, soft).map((layer): Layer => ({ ...layer, strength: layer.strength * most, ...(through && { through }) }));
+    }),
+    ...near,
+  ];
 }
+
+/** What tells shadows apart that may not be laid together. */
+const kindOf = ({ strength = 1, through = '' }: Shade): string => `${strength} ${through}`;
 
 function layersOf(part: DrawnSurface, shades: readonly Shade[], soft: number | undefined): readonly Layer[] {
   if (shades.some(({ rough }) => rough)) return [{ path: joinPaths(shades.map((shade) => shadeOnSheet(part, shade))), strength: 1, rough: true }];
@@ -66,11 +75,20 @@ export function overlay(tones: Tones, part: DrawnSurface, fill: Fill | null, lay
     })),
   });
   if (ink) return group(tones.plain(ink.colour), ink.strength, 'shadow');
-  const base = fill === null ? MIDDLE : meanColour(fill, tones.swatches);
+  const base = fill === null ? MIDDLE : tones.mean(fill);
   const there = tones.lightOn(part.surface);
-  const [lit, covered] = [tones, tones.covered].map((own) => channels(own.face(base, part.normal, there)));
-  const ratio = covered!.map((value, i) => Math.round(255 * Math.min(1, lit![i]! > 0 ? value / lit![i]! : 1)));
-  return { ...group(`#${ratio.map((value) => value.toString(16).padStart(2, '0')).join('')}`, 1, 'shadow'), blend: 'multiply' };
+  const [lit, covered] = [tones, tones.covered].map((own) => channelsOf(own.face(base, part.normal, there)));
+  const ratio = covered!.map((value, i) => 255 * Math.min(1, lit![i]! > 0 ? value / lit![i]! : 1));
+  const shadow: GroupMark = { ...group(hexOf(ratio), 1, 'shadow'), blend: 'multiply' };
+  const tints = tintsOf(layers, clip);
+  return tints.length === 0 ? shadow : { ...group('#000000', 1, 'shadow'), clip: null, marks: [shadow, ...tints] };
 }
 
-const channels = (colour: string): readonly number[] => [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16));
+/** What colours the light that gets through glass, over its shadow: multiplied, so that white light would change nothing. */
+export function tintsOf(layers: readonly Layer[], clip: GroupMark['clip']): readonly GroupMark[] {
+  return layers.flatMap(({ path, strength, rough, through }): readonly GroupMark[] => {
+    if (through === undefined) return [];
+    const mark: Mark = { kind: 'path', path, fill: { kind: 'flat', colour: through, strength }, rule: rough ? 'nonzero' : 'evenodd', line: null };
+    return [{ kind: 'group', node: null, name: 'light through', clip, strength: 1, blend: 'multiply', marks: [mark] }];
+  });
+}

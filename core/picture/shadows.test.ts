@@ -50,6 +50,36 @@ describe('shadows in the picture', () => {
     expect(strengths(lit([ground, cube, pane]))).toEqual(['0.40', '1.00']);
   });
 
+  it('of coloured glass have its colour: what passes is multiplied by it', () => {
+    const glass = (fill: string): readonly GroupMark[] => groups(new PictureMaker().make(lit([ground, shape('pane', square(4, 0, 2), 3, 0, { paint: { fill, line: null, strength: 0.4 } })])).marks); // prettier-ignore
+    const through = (fill: string): readonly string[] =>
+      glass(fill)
+        .filter(({ name }) => name === 'light through')
+        .flatMap(fillsOf);
+    expect(through('#204080')).toEqual(['#4080ff 0.40']);
+    expect(glass('#204080').find(({ name }) => name === 'light through')!.blend).toBe('multiply');
+    expect(through('#808080')).toEqual([]);
+    const floor = lit([shape('pane', square(4, 0, 2), 3, 0, { paint: { fill: '#804020', line: null, strength: 0.5 } })], { floor: 0 });
+    expect(groups(new PictureMaker().make(floor).marks).filter(({ name }) => name === 'light through').flatMap(fillsOf)).toEqual(['#ff8040 0.50']); // prettier-ignore
+  });
+
+  it('lie close round what stands on something, whatever the light, in steps that get lighter outwards', () => {
+    const shadow = (document: CheminDocument): readonly Mark[] => shadowsIn(document).flatMap(({ marks }) => marks);
+    const flat = (mark: Mark): number => (mark.kind === 'path' && mark.fill?.kind === 'flat' ? mark.fill.strength : 1);
+    // With the sun overhead nothing else is dark on the ground.
+    const noon = (nodes: readonly DocumentNode[], shadows: object): CheminDocument => ({
+      ...lit(nodes, shadows),
+      light: { ...lit(nodes, shadows).light, sun: { azimuthDeg: 0, elevationDeg: 90 } },
+    });
+    expect(shadow(noon([ground, cube], {}))).toHaveLength(1);
+    const steps = shadow(noon([ground, cube], { contact: 1 })).slice(1);
+    expect(steps).toHaveLength(6);
+    expect(1 - steps.reduce((left, mark) => left * (1 - flat(mark)), 1)).toBeCloseTo(0.6, 12);
+    // What hangs over it touches nothing, and on the edge of the ground they end with it.
+    expect(shadow(noon([ground, { ...cube, plane: { kind: 'floor', offset: 1 } }], { contact: 1 }))).toHaveLength(1);
+    expect(shadow(noon([cube], { floor: 0, contact: 1 })).length).toBeGreaterThan(6);
+  });
+
   it('are softer and fade in layers that add up to the whole', () => {
     const layers = (shadows: object): readonly number[] => shadowsIn(lit([ground, cube], shadows)).flatMap(({ marks }) => marks.map((mark) => (mark.kind === 'path' && mark.fill?.kind === 'flat' ? mark.fill.strength : 0))); // prettier-ignore
     const whole = (strengths: readonly number[]): number => 1 - strengths.reduce((left, strength) => left * (1 - strength), 1);
@@ -104,6 +134,33 @@ describe('tones of their own', () => {
     expect(tops(turned(lit([own])))).toContain('#112233 1.00');
     const ground = shape('ground', square(-10, -10, 30), 0, 0, { paint: { fill: '#99aabb', line: null, unlit: true } });
     expect(shadowsIn(lit([ground, cube]))).toHaveLength(1);
+  });
+
+  it('are those of their own ramp, or of what they lie in, in place of the light’s', () => {
+    const cube = shape('cube', square(0, 0, 2), 0, 2);
+    const flatTone = { lightness: 0.1, chroma: 1 };
+    const ramp = { lit: flatTone, grazed: flatTone, turned: flatTone };
+    expect(new Set(tops(lit([{ ...cube, ramp }]))).size).toBe(1);
+    const group = (more: object, children: readonly DocumentNode[]): DocumentNode => ({ kind: 'group', id: 'g', name: 'g', hidden: false, locked: false, children, ...more }); // prettier-ignore
+    expect(new Set(tops(lit([group({ ramp }, [cube])]))).size).toBe(1);
+    const maker = new PictureMaker();
+    const seen = (document: CheminDocument): number => new Set(groups(maker.make(document).marks).filter(({ name }) => name.startsWith('cube, ')).flatMap(fillsOf)).size; // prettier-ignore
+    // The child is the same object: what changes is what it lies in.
+    expect([seen(lit([group({}, [cube])])), seen(lit([group({ ramp }, [cube])])), seen(lit([group({}, [cube])]))]).toEqual([3, 1, 3]);
+    const copy: DocumentNode = { kind: 'copy', id: 'c', name: 'c', hidden: false, locked: false, of: 'cube', by: { a: 5, b: 0, h: 0 } };
+    expect(new Set(tops(lit([{ ...cube, ramp }, copy]))).size).toBe(1);
+    expect(new Set(tops(lit([cube, { ...copy, ramp }]))).size).toBe(4);
+  });
+
+  it('are laid over by the tint of a group, with the shading kept', () => {
+    const cube = shape('cube', square(0, 0, 2), 0, 2);
+    const group: DocumentNode = { kind: 'group', id: 'g', name: 'g', hidden: false, locked: false, children: [cube], tint: { colour: '#2040c0', strength: 1 } };
+    const painted = tops(lit([group]));
+    expect(painted).toEqual(tops(lit([{ ...cube, paint: { fill: '#2040c0', line: null } }])));
+    expect(new Set(painted).size).toBe(3);
+    const half = tops(lit([{ ...group, tint: { colour: '#2040c0', strength: 0.5 } }]));
+    expect(half).not.toEqual(painted);
+    expect(half).not.toEqual(tops(lit([cube])));
   });
 
   it('come nearer to each other the more light comes from all around', () => {

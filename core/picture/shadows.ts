@@ -3,10 +3,13 @@ import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, Shadows } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import { depthBody } from '../geometry/depth-recipe';
+import { ContactShades } from '../shadow/contact-shade';
 import { LampShades, SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
 import { sunOf } from '../light/sun';
 import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour } from '../light/tones';
+import { channelsOf, hexOf } from '../light/channels';
 import { invert33 } from '../math/matrix';
+import { meanColour } from '../paint/paint';
 import { exactCells } from '../math/exact';
 import { MAX_CELLS } from '../math/tolerances';
 import { planeFrame, sheetFromFrame, type Plane } from '../projection/planes';
@@ -16,7 +19,7 @@ import { drawBody, type DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
 import { PLAIN, type Painted } from './painted';
 import { refusedBy } from './parents';
-import { shadowLayers } from './shadow-marks';
+import { shadowLayers, tintsOf } from './shadow-marks';
 import type { Haste, Stage } from './stage';
 
 /** A thing of space as it takes part in the light. */
@@ -41,14 +44,15 @@ const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null, later: null };
 /** A light that shadows are kept of. */
 interface KeptLight {
   readonly key: string;
-  /** What throws full shadows, and by how much of the light they keep back what lets some through. */
+  /** What throws full shadows, and by kinds what lets some light through. */
   readonly full: SunShades | LampShades;
-  readonly weak: Map<number, SunShades | LampShades>;
+  readonly weak: Map<string, SunShades | LampShades>;
 }
 
 /** Keeps the shadows of a document from one picture to the next. */
 export class ShadowKeeper {
   private kept: KeptLight | null = null;
+  private contacts: { readonly width: number; readonly shades: ContactShades } | null = null;
   private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
 
   /** @param seen the surfaces that are turned to the viewer */
@@ -62,21 +66,30 @@ export class ShadowKeeper {
     const asked = surface ? new Set([...seen, surface]) : seen;
     const { full, weak } = this.shadesIn(document);
     const parts = [
-      { light: full, bodies: bodies.map(opaque), strength: 1 },
-      ...strengthsOf(bodies).map((strength) => ({
-        light: weak.get(strength) ?? put(weak, strength, lightOf(document)),
-        bodies: bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength })),
+      { light: full, bodies: bodies.map(opaque), strength: 1, through: undefined },
+      ...glassesOf(bodies).map(({ key, strength, through }) => ({
+        light: weak.get(key) ?? put(weak, key, lightOf(document)),
+        bodies: bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength && lit.through === through })),
         strength,
+        through,
       })),
     ];
     const waits = haste === 'soon' && full.isCold && asked.size > MANY;
     const shades = new Map<Surface, readonly Shade[]>();
-    for (const part of parts) addTo(shades, part.light.update(part.bodies, haste === 'quick' || waits, asked), part.strength);
+    for (const part of parts) addTo(shades, part.light.update(part.bodies, haste === 'quick' || waits, asked), part.strength, part.through);
+    for (const [on, shade] of this.contactsIn(light.shadows, bodies, asked)) shades.set(on, [...(shades.get(on) ?? []), shade]);
     return {
       shades,
       floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null,
       later: waits ? inTurn(parts.map((part) => part.light.working(part.bodies, false, asked))) : null,
     };
+  }
+
+  /** What is darkened close round what stands on something. */
+  private contactsIn({ contact }: Shadows, bodies: readonly LitBody[], asked: ReadonlySet<Surface>): ReadonlyMap<Surface, Shade> {
+    if (contact === undefined) return new Map<Surface, Shade>();
+    if (this.contacts?.width !== contact) this.contacts = { width: contact, shades: new ContactShades(contact) };
+    return this.contacts.shades.update(bodies, asked);
   }
 
   private shadesIn(document: CheminDocument): KeptLight {
@@ -99,12 +112,16 @@ export class ShadowKeeper {
 /** A body as it throws a full shadow: what lets light through throws none. */
 const opaque = (lit: LitBody): LitBody => (lit.strength === undefined ? lit : { ...lit, casts: false });
 
-const strengthsOf = (bodies: readonly LitBody[]): readonly number[] => [...new Set(bodies.flatMap(({ casts, strength }) => (casts && strength !== undefined ? [strength] : [])))]; // prettier-ignore
+/** The kinds of things that let light through: how much they keep back, and of what colour the rest is. */
+function glassesOf(bodies: readonly LitBody[]): readonly { readonly key: string; readonly strength: number; readonly through: string | undefined }[] {
+  const kinds = bodies.flatMap(({ casts, strength, through }) => (casts && strength !== undefined ? [{ key: `${strength} ${through ?? ''}`, strength, through }] : [])); // prettier-ignore
+  return [...new Map(kinds.map((kind) => [kind.key, kind])).values()];
+}
 
 /** Puts shadows to others; those of what lets light through with their strength. */
-function addTo(shades: Map<Surface, readonly Shade[]>, more: Shades, strength: number): void {
+function addTo(shades: Map<Surface, readonly Shade[]>, more: Shades, strength: number, through: string | undefined): void {
   for (const [surface, list] of more) {
-    const own = strength === 1 ? list : list.map((shade) => weakerOf(shade, strength));
+    const own = strength === 1 ? list : list.map((shade) => weakerOf(shade, strength, through));
     const there = shades.get(surface);
     shades.set(surface, there ? [...there, ...own] : own);
   }
@@ -122,9 +139,9 @@ function* inTurn(works: readonly Generator<undefined, unknown>[]): Generator<und
 const weak = new WeakMap<Shade, Shade>();
 
 /** A shade with its strength: the same object for the same one. */
-function weakerOf(shade: Shade, strength: number): Shade {
+function weakerOf(shade: Shade, strength: number, through: string | undefined): Shade {
   let there = weak.get(shade);
-  if (there?.strength !== strength) weak.set(shade, (there = { ...shade, strength }));
+  if (there?.strength !== strength || there.through !== through) weak.set(shade, (there = { ...shade, strength, ...(through && { through }) }));
   return there;
 }
 
@@ -142,15 +159,29 @@ function litBodies(document: CheminDocument, { cell }: Stage, space: readonly In
     const drawnAs = byId.get(owner)?.kind;
     const line = node.kind === 'shape' && body.wires.length > 0 ? node.paint.line : null;
     const figure = drawnAs === 'dimension';
-    const strength = (node.kind === 'shape' ? node.paint : node.kind === 'group' ? shapesIn(node.children)[0]?.paint : undefined)?.strength ?? 1;
+    const paint = node.kind === 'shape' ? node.paint : node.kind === 'group' ? shapesIn(node.children)[0]?.paint : undefined;
+    const strength = paint?.strength ?? 1;
+    const through = strength < 1 && paint?.fill ? lightThrough(meanColour(paint.fill, document.swatches)) : null;
     return {
       body,
       casts: !figure && node.kind !== 'placement' && node.casts !== false && !refusedBy(document, owner, 'casts'),
       receives: !figure && node.receives !== false && !refusedBy(document, owner, 'receives'),
       half: line ? line.width / 2 / cell : 0,
       ...(strength < 1 && { strength }),
+      ...(through && { through }),
     };
   });
+}
+
+/** Of 255: how far the channels of a colour may lie apart for the light through it to be white. */
+const WHITE = 8;
+
+/** The colour of the light that gets through glass of a colour: as bright as can be; null for white. */
+function lightThrough(colour: string): string | null {
+  const channels = channelsOf(colour);
+  const most = Math.max(1, ...channels);
+  if (most - Math.min(...channels) < WHITE) return null;
+  return hexOf(channels.map((value) => (255 * value) / most));
 }
 
 /** Corners of the floor that lie farther away than this many times the nearest are not looked at: the horizon is there. */
@@ -192,5 +223,5 @@ function floorShadow(document: CheminDocument, part: DrawnSurface, shades: reado
   const covered = filledUp(coveredTone(light.ramp), light.ramp, light.fill);
   const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
   const marks = layers.map(({ path, strength, rough }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: rough ? 'nonzero' : 'evenodd', line: null })); // prettier-ignore
-  return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks, visible: [] };
+  return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks: [...marks, ...(ink ? [] : tintsOf(layers, null))], visible: [] };
 }

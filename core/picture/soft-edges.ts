@@ -9,6 +9,8 @@ export interface Layer {
   readonly strength: number;
   /** Laid together for a frame: filled by windings, and clipped to the surface. */
   readonly rough?: true;
+  /** The colour of the light that gets through what throws it, `#rrggbb`. */
+  readonly through?: string;
 }
 
 /** Whole numbers to a mm of the sheet. */

@@ -1,9 +1,24 @@
 import { flatInk, type Ink } from '../artwork/marks';
 import type { Light } from '../document/types';
 import { boundsOf, type Surface } from '../geometry/body';
-import { coveredTone, filledUp, fixedTone, shadowTone, sunDirection, toneAt, toned, type FixedTones, type Sun, type Tone, type Toned } from '../light/tones';
+import {
+  coveredTone,
+  filledUp,
+  fixedTone,
+  shadowTone,
+  sunDirection,
+  tinted,
+  toneAt,
+  toned,
+  type FixedTones,
+  type Sun,
+  type Tint,
+  type Tone,
+  type Toned,
+} from '../light/tones';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
-import { plainColour, type Colour, type Swatch } from '../paint/paint';
+import { meanColour, plainColour, type Colour, type Fill, type Swatch } from '../paint/paint';
+import type { OwnLook } from './own-looks';
 
 /** Where the light comes from at a place. */
 export interface LightThere {
@@ -24,21 +39,52 @@ export class Tones {
   private readonly rounds = new Map<string, Map<number, Toned>>();
   private readonly inks = new Map<string, Ink>();
   private readonly sun: LightThere;
+  private readonly others = new Map<string, Tones>();
 
-  /** @param sun where the sun stands in the world */
+  /**
+   * @param at where the sun stands in the world
+   * @param tints laid over every colour, one after the other
+   */
   constructor(
     readonly light: Light,
-    sun: Sun,
+    private readonly at: Sun,
     readonly swatches: readonly Swatch[],
     private readonly lit = true,
+    private readonly tints: readonly Tint[] = [],
   ) {
-    this.sun = { towards: sunDirection(sun), share: 1 };
-    this.covered = lit ? new Tones(light, sun, swatches, false) : this;
+    this.sun = { towards: sunDirection(at), share: 1 };
+    this.covered = lit ? new Tones(light, at, swatches, false, tints) : this;
+  }
+
+  /** The tones of what has a look of its own: the same object for the same look. */
+  own({ ramp, tints }: OwnLook): Tones {
+    const key = JSON.stringify([ramp, tints]);
+    let own = this.others.get(key);
+    if (!own) {
+      const { fixed: _, ...free } = this.light;
+      this.others.set(key, (own = new Tones(ramp ? { ...free, ramp } : this.light, this.at, this.swatches, true, tints)));
+    }
+    return own;
+  }
+
+  /** Whether colours are other than they are written. */
+  get hasTint(): boolean {
+    return this.tints.length > 0;
   }
 
   /** A colour as it is without any light. */
   plain(colour: Colour): string {
-    return plainColour(colour, this.swatches);
+    return this.over(plainColour(colour, this.swatches));
+  }
+
+  /** The mean colour of a fill as it is without any light. */
+  mean(fill: Fill): string {
+    return this.over(meanColour(fill, this.swatches));
+  }
+
+  /** A colour with the tints over it. */
+  over(colour: string): string {
+    return this.tints.reduce(tinted, colour);
   }
 
   /** Where the light comes from, as it is taken for the whole of a surface: seen from its middle. */

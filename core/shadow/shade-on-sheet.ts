@@ -9,6 +9,7 @@ import { clipNear } from '../projection/near';
 import { sheetFromFrame } from '../projection/planes';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Sight } from '../projection/sight';
+import { ClipType, combineRings, FillRule } from '../shape/flat-areas';
 import { fitRing } from '../shape/fit-curve';
 import { joinPaths, mapPath, type Path } from '../shape/path';
 import { commonPart } from '../visibility/cut';
@@ -50,30 +51,75 @@ export function shadeOnSheet(part: DrawnSurface, shade: Shade): Path {
   if (form.kind === 'sphere') return joinPaths(ringsOf(shade.parts).map((ring) => ballRing(projection, form, shade, ring)));
   const { stretch: seen } = part;
   if (!seen) return NOTHING;
+  const stretches = inStretches(form, shade);
+  const rings = stretches.map(({ lit, parts }) => ringsOf(parts).flatMap((ring) => ruledRings(form, seen, lit, shade, ring)));
+  const n = form.directrix.length;
+  // What lies in neighbouring stretches is one shadow.
+  const whole = rings.length > 1 ? united(rings) : rings.flat();
   return joinPaths(
-    inStretches(form, shade).flatMap(({ lit, parts }) => ringsOf(parts).flatMap((ring) => ruledRings(projection, form, seen, lit, shade, ring))),
+    whole.map((places) =>
+      worldRing(
+        projection,
+        places.map(([s, k]) => ruledPoint(form, ((s % n) + n) % n, k)),
+      ),
+    ),
   );
 }
 
 const ringsOf = (parts: readonly Area[]): readonly ArrayLike<number>[] => parts.flatMap(({ polygon, holes = [] }) => [polygon, ...holes]);
 
-/** A shadow on a ruled surface by stretches along which its generators sweep over the light's sheet one way: of what is lit all round, each segment. */
+/**
+ * A shadow on a ruled surface by stretches along which its generators sweep over the light's sheet by less than half a
+ * turn: of what is lit all round, each segment, and where a cone's point lies close to its rim smaller parts of it.
+ */
 function inStretches(form: Ruled, { turned, parts }: Shade): readonly { readonly lit: Stretch; readonly parts: readonly Area[] }[] {
   const { stretch, view } = turned;
   const n = form.directrix.length;
   if (!stretch) return [];
   if (!form.closed || stretch.to - stretch.from < n) return [{ lit: stretch, parts }];
-  return form.directrix.flatMap((_, i) => {
-    const lit = { from: i, to: i + 1 };
-    const path = ruledPath(view.sight.projection, { ...form, closed: false }, lit);
-    return path ? [{ lit, parts: commonPart(path, [{ areas: parts, path: null }]).parts }] : [];
+  const { projection } = view.sight;
+  return form.directrix
+    .flatMap((_, i) => narrowStretches(projection, form, { from: i, to: i + 1 }))
+    .flatMap((lit) => {
+      const path = ruledPath(projection, { ...form, closed: false }, lit);
+      return path ? [{ lit, parts: commonPart(path, [{ areas: parts, path: null }]).parts }] : [];
+    });
+}
+
+/** Largest turn in radians of a stretch's generators on the sheet, in how many steps it is measured, and the shortest stretch. */
+const WIDEST = 2.4;
+const TURN_STEPS = 8;
+const SHORTEST = 1 / 64;
+
+function narrowStretches(projection: EyeMatrix, form: Ruled, { from, to }: Stretch): readonly Stretch[] {
+  const last = form.directrix.length;
+  const angles = Array.from({ length: TURN_STEPS + 1 }, (_, i) => {
+    const s = Math.min(from + ((to - from) * i) / TURN_STEPS, last - 1e-12);
+    const [p, q] = [sheetFromWorld(projection, ruledPoint(form, s, 0)), sheetFromWorld(projection, ruledPoint(form, s, 1))];
+    return p && q ? Math.atan2(q.y - p.y, q.x - p.x) : 0;
   });
+  const turn = angles.slice(1).reduce((sum, angle, i) => sum + Math.atan2(Math.sin(angle - angles[i]!), Math.cos(angle - angles[i]!)), 0);
+  if (Math.abs(turn) < WIDEST || to - from < SHORTEST) return [{ from, to }];
+  const middle = (from + to) / 2;
+  return [...narrowStretches(projection, form, { from, to: middle }), ...narrowStretches(projection, form, { from: middle, to })];
 }
 
 type Place = readonly [s: number, k: number];
 
-/** A ring of a shadow on a ruled surface on the viewer's sheet, in as many rings as the stretch is met in. */
-function ruledRings(projection: EyeMatrix, form: Ruled, seen: Stretch, lit: Stretch, { turned }: Shade, ring: ArrayLike<number>): readonly Path[] {
+/** Whole numbers to a unit of the parameters of places. */
+const PER_PLACE = 2 ** 20;
+
+/** Areas by the even-odd rule, each of several rings, as the rings of all of them together. */
+function united(areas: readonly (readonly (readonly Place[])[])[]): readonly (readonly Place[])[] {
+  const each = areas.flatMap((rings) => {
+    const whole = rings.map((places) => places.map(([s, k]) => ({ x: Math.round(s * PER_PLACE), y: Math.round(k * PER_PLACE) })));
+    return combineRings(ClipType.Union, whole, [], FillRule.EvenOdd);
+  });
+  return combineRings(ClipType.Union, each, [], FillRule.NonZero).map((ring) => ring.map(({ x, y }): Place => [x / PER_PLACE, y / PER_PLACE]));
+}
+
+/** A ring of a shadow on a ruled surface as far as the viewer sees it, in as many rings as the stretch is met in. */
+function ruledRings(form: Ruled, seen: Stretch, lit: Stretch, { turned }: Shade, ring: ArrayLike<number>): readonly (readonly Place[])[] {
   const light = turned.view.sight.projection;
   const placeOf = (x: number, y: number): Place => {
     const { s, k } = ruledWithin(light, form, lit, { x, y });
@@ -82,16 +128,10 @@ function ruledRings(projection: EyeMatrix, form: Ruled, seen: Stretch, lit: Stre
   const places = edgePlaces(ring, placeOf, (p, q) => Math.abs(p[0] - q[0]) > STEP);
   const n = form.directrix.length;
   const turns = form.closed ? [-n, 0, n] : [0];
-  return turns.flatMap((turn): readonly Path[] => {
+  return turns.flatMap((turn): readonly (readonly Place[])[] => {
     // Parameters of both stretches may run on beyond the end of a closed directrix.
     const kept = clippedTo(clippedTo(places, seen.from + turn, 1), seen.to + turn, -1);
-    if (kept.length < 3) return [];
-    return [
-      worldRing(
-        projection,
-        kept.map(([s, k]) => ruledPoint(form, ((s % n) + n) % n, k)),
-      ),
-    ];
+    return kept.length < 3 ? [] : [kept.map(([s, k]): Place => [s - turn, k])];
   });
 }
 

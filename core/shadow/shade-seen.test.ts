@@ -1,4 +1,4 @@
-import { ruledNormal } from '../geometry/ruled';
+import { ruledNormal, ruledPoint } from '../geometry/ruled';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { containsPoint } from '../math/polygon';
 import { projectionFrom, sheetFromWorld, type Projection } from '../projection/projection';
@@ -19,10 +19,15 @@ interface TrueLight {
   /** How far the light is along that way: beyond it nothing lies between. */
   readonly far: number;
   readonly shades: (bodies: readonly LitBody[]) => Shades;
+  /** Of a lamp: where it is. */
+  readonly at?: WorldPoint;
 }
 
+const holds = ({ spans }: Solid, at: WorldPoint): boolean =>
+  spans({ from: at, toEye: { a: 0.31, b: 0.53, h: 0.79 }, most: Infinity }).some(([low, high]) => low < 1e-6 && high > -1e-6);
+
 const sun = (name: string, towards: WorldPoint): TrueLight => ({ name, towards: () => towards, far: Infinity, shades: (bodies) => new SunShades(towards).update(bodies) }); // prettier-ignore
-const lamp = (name: string, at: WorldPoint): TrueLight => ({ name, towards: (from) => subtractWorld(at, from), far: 1, shades: (bodies) => new LampShades({ at, reach: 100 }).update(bodies) }); // prettier-ignore
+const lamp = (name: string, at: WorldPoint): TrueLight => ({ name, at, towards: (from) => subtractWorld(at, from), far: 1, shades: (bodies) => new LampShades({ at, reach: 100 }).update(bodies) }); // prettier-ignore
 
 const LIGHTS = [
   sun('a sun from the left', { a: -3, b: -1, h: 4 }),
@@ -68,10 +73,15 @@ const distanceTo = (projection: Projection, p: WorldPoint, s: SheetPoint): numbe
   return there ? Math.hypot(there.x - s.x, there.y - s.y) : Infinity;
 };
 
-/** The outward normal, of any length, of a surface at a place of the sheet; on balls any that is not along light. */
-function normalAt(projection: Projection, { surface, normal, stretch }: DrawnSurface, s: SheetPoint): WorldPoint {
+/** The outward normal, of any length, at a place of a surface that is drawn at a place of the sheet, on balls any that is not along light; null where the place is another's, as beside a rim. */
+function normalAt(projection: Projection, { surface, normal, stretch }: DrawnSurface, s: SheetPoint, at: WorldPoint): WorldPoint | null {
   const { form } = surface!;
-  return form.kind === 'cylinder' || form.kind === 'cone' ? ruledNormal(form, ruledWithin(projection, form, stretch!, s).s % form.directrix.length) : normal;
+  if (form.kind === 'flat') return Math.abs(dotWorld(normal, subtractWorld(at, form.frame.origin))) < 1e-6 ? normal : null;
+  if (form.kind === 'sphere') return normal;
+  const place = ruledWithin(projection, form, stretch!, s);
+  if (Math.abs(place.k - 0.5) > 0.499) return null;
+  const there = ruledPoint(form, place.s % form.directrix.length, place.k);
+  return lengthWorld(subtractWorld(there, at)) < 1e-3 ? ruledNormal(form, place.s % form.directrix.length) : null;
 }
 
 const AROUND = [[1, 0], [-1, 0], [0, 1], [0, -1], [0.7, 0.7], [-0.7, 0.7]] as const; // prettier-ignore
@@ -88,9 +98,10 @@ const SCENES = Array.from({ length: runs(1) }, (_, i) => MIXES.map(([seed, kinds
 describe('what is painted as lying in shadow is what the light does not reach', () => {
   it.each(LIGHTS.map((light) => [light.name, light] as const))('in the light of %s', (_, light) => {
     for (const [seed, kinds, through] of SCENES) {
-      const solids = scene(seed, 22, kinds, through);
+      // What a lamp stands in is shone through, which the bench says.
+      const solids = scene(seed, 22, kinds, through).filter((solid) => !light.at || !holds(solid, light.at));
       const shades = light.shades(solids.map(({ body }) => ({ body, casts: true, receives: true, half: 0 })));
-      let [compared, dark] = [0, 0];
+      let [compared, dark, cracks] = [0, 0, 0];
       const wrong: unknown[] = [];
       for (const [family, setup] of FAMILIES) {
         const projection = projectionFrom(setup);
@@ -125,18 +136,23 @@ describe('what is painted as lying in shadow is what the light does not reach', 
           if (!part || !solid.body.surfaces.includes(part.surface.surface!) || top.some(({ cut }) => cut)) continue;
           // Light that runs along a face neither lights it nor leaves it in shadow.
           const { surface } = part;
-          const normal = normalAt(projection, surface, s);
-          if (Math.abs(dotWorld(normal, light.towards(at))) < 1e-6) continue;
+          const normal = normalAt(projection, surface, s, at);
+          if (!normal || Math.abs(dotWorld(normal, light.towards(at))) < 1e-6) continue;
           // A face that is seen nearly edge-on is thinner than the places about it.
           if (Math.abs(dotWorld(normal, ray.toEye)) < 0.02 * lengthWorld(normal) * lengthWorld(ray.toEye)) continue;
           compared++;
           if (truth) dark++;
-          if (part.shadow.some((path) => inside(path, s)) !== truth) wrong.push([family, s, truth, surface.surface!.name, surface.surface!.form.kind]);
+          const shown = (dx: number, dy: number): boolean => part.shadow.some((path) => inside(path, { x: s.x + dx, y: s.y + dy }));
+          if (shown(0, 0) === truth) continue;
+          // Where the shadows of two faces meet, corners that stand for their curves may leave a crack, thinner than what is left out.
+          if (AROUND.every(([x, y]) => shown(x * reach, y * reach) === truth)) cracks++;
+          else wrong.push([family, s, truth, surface.surface!.name, surface.surface!.form.kind]);
         }
       }
       expect(wrong).toEqual([]);
       expect(compared).toBeGreaterThan(POINTS / 2);
       expect(dark).toBeGreaterThan(10);
+      expect(cracks / compared).toBeLessThan(1e-3);
     }
   });
 });

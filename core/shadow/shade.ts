@@ -23,6 +23,8 @@ export interface LitBody {
   readonly half: number;
   /** How much of the light it keeps back, from 0 to 1; all without. */
   readonly strength?: number;
+  /** The colour of what light it lets through, `#rrggbb`; white without. */
+  readonly through?: string;
 }
 
 /** What of a surface that is turned to the light lies in shadow, as the light's eye sees it. */
@@ -36,15 +38,18 @@ export interface Shade {
   readonly nearer?: readonly Shade[];
   /** It is only laid together from what throws it, for a frame: to be filled by windings, and clipped to the surface. */
   readonly rough?: true;
-  /** Of the shadow of what lets light through: how much of it is kept back. */
+  /** Of the shadow of what lets light through: how much of it is kept back, and the colour of what passes, `#rrggbb`. */
   readonly strength?: number;
+  readonly through?: string;
+  /** Of what lies close round something that stands there: steps one over the other, the widest first. */
+  readonly contact?: readonly { readonly path: Path; readonly strength: number }[];
 }
 
 /** The shadows on surfaces; those without any are not in it. A shade stays the same object as long as nothing changes it. */
 export type Shades = ReadonlyMap<Surface, readonly Shade[]>;
 
 /** Units of the light's sheet to a cell: what counts as a corner there is then less than a thousandth of a cell. */
-const SCALE = 10;
+export const SCALE = 10;
 
 /** The eye of a sun far off in a direction. */
 export function sunView(towards: WorldPoint): View {
