@@ -28,6 +28,7 @@ export * from './geometry/body';
 export { bodyOf, geometry, GeometryBook, isPart, partNodes, type Evaluated, type SpaceNode } from './geometry/book';
 export { joinWith, JOIN_KINDS, type Joiner, type JoinKind, type Part } from './geometry/joined-recipe';
 export * from './geometry/depth-recipe';
+export { holds } from './geometry/holds';
 export * from './geometry/moved-body';
 export * from './geometry/names';
 export * from './geometry/reading';

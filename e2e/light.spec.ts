@@ -18,6 +18,7 @@ async function set(page: Page, name: string, value: string): Promise<void> {
 
 /** The part of px in percent in which the sheet on the canvas differs from the exported SVG in another renderer. */
 async function againstSvg(page: Page): Promise<number> {
+  await expect(page.locator('.area')).not.toHaveAttribute('aria-busy', 'true');
   const whole = PNG.sync.read(Buffer.from((await picture(page)).split(',')[1]!, 'base64'));
   const zoom = Math.min((whole.width - 72) / 297, (whole.height - 72) / 210);
   const png = new PNG({ width: Math.floor(297 * zoom), height: Math.floor(210 * zoom) });
@@ -41,7 +42,7 @@ test('the landing is lit with all its shadows in two gestures, and files show wh
   await shadows(page);
   console.log('the landing lit with shadows: 2 gestures');
   await expect.poll(() => picture(page)).not.toBe(before);
-  expect((await storedLight(page)).shadows).toMatchObject({ on: true, floor: -2 });
+  await expect.poll(async () => (await storedLight(page)).shadows).toMatchObject({ on: true, floor: -2 });
   await page.locator('.area').focus();
   const sharp = await againstSvg(page);
   await set(page, 'Soft edge', '3');
@@ -153,6 +154,47 @@ test('a contour round each thing, another palette, and a pane over a dark openin
   await page.getByRole('region', { name: 'Colours' }).getByRole('button', { name: /: 1|:.1/ }).first().click(); // prettier-ignore
   await expect(page.getByRole('region', { name: 'Selection' }).locator('input, p').first()).toBeVisible();
   await expect(page.locator('.surface')).toHaveCSS('filter', 'none');
+});
+
+test('things have tones, tints, contours of their own; contacts are dark; the key is put down; what a lamp stands in is said', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  await expect(page.getByRole('button', { name: 'Grid hidden' })).toBeVisible();
+  await light(page);
+  await shadows(page);
+  let last = await picture(page);
+  const changes = async (act: () => Promise<void>): Promise<void> => {
+    await act();
+    await expect.poll(() => picture(page)).not.toBe(last);
+    last = await picture(page);
+  };
+  await changes(() => set(page, 'Dark round contacts', '0.6'));
+  await expect.poll(async () => (await storedLight(page)).shadows).toMatchObject({ contact: 0.6 });
+  await page.getByRole('button', { name: 'crates', exact: true }).click();
+  last = await picture(page);
+  await changes(() => page.getByRole('checkbox', { name: 'A contour of its own' }).click());
+  await changes(() => set(page, 'Its width', '6 pt'));
+  await changes(() => page.getByRole('checkbox', { name: /^A tint over crates/ }).click());
+  await changes(() => page.getByRole('checkbox', { name: 'Tones of its own' }).click().then(() => set(page, 'Facing the light', '40'))); // prettier-ignore
+  const stored = async (): Promise<{ contour?: { width: number }; tint?: object; ramp?: { lit: object } }> =>
+    ((await storedOpen(page)).document as { nodes: { name: string }[] }).nodes.find(({ name }) => name === 'crates')!;
+  await expect.poll(async () => (await stored()).ramp?.lit).toMatchObject({ lightness: 0.4 });
+  const group = await stored();
+  expect(group.contour!.width).toBeCloseTo((6 * 25.4) / 72, 2);
+  expect(group.tint).toEqual({ colour: '#3a5f8a', strength: 0.35 });
+  // The shadow on a thing is a part of it that is hidden by itself.
+  await page.getByRole('button', { name: 'long crate', exact: true }).click();
+  last = await picture(page);
+  await changes(() => page.getByRole('button', { name: 'Hide the shadow on long crate' }).click());
+  await changes(() => page.getByRole('button', { name: 'Show the shadow on long crate' }).click());
+  await changes(() => page.getByRole('button', { name: 'Put this key on the sheet' }).click());
+  await expect(page.getByRole('treeitem', { name: 'key of tones 1' })).toBeVisible();
+  await page.locator('.area').focus();
+  expect(await againstSvg(page)).toBeLessThan(0.5);
+  await page.locator('chemin-bench').getByRole('button', { name: 'Lamp', exact: true }).last().click(); // prettier-ignore
+  await expect(page.getByRole('status').filter({ hasText: 'stands inside' })).toHaveCount(0);
+  await set(page, 'Lamp along h', '-1');
+  await expect(page.getByRole('status').filter({ hasText: 'The lamp stands inside of' })).toBeVisible();
 });
 
 test('a half-open pane stands before a dark opening in true order, and its shadow is as weak as it is', async ({ page }) => {

@@ -80,6 +80,8 @@ export class DrawingComponent {
     const vision = this.view.vision();
     return vision && [...COLOUR_VISION[vision].map((row) => [...row, 0, 0]), [0, 0, 0, 1, 0]].flat().join(' ');
   });
+  /** The picture is not exact yet. */
+  protected readonly unfinished = computed(() => this.pictures.picture().later !== null);
   protected readonly cursor = computed(() => (this.spaceHeld() ? 'grab' : this.view.tool() === 'pick' ? 'default' : 'crosshair'));
 
   constructor() {

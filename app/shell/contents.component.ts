@@ -231,6 +231,14 @@ export class ContentsComponent {
   /** Things that are painted whole because they could not be cut where something lies in front of them. */
   protected readonly uncut = computed(() => new Set(this.pictures.picture().uncut));
   protected readonly through = computed(() => new Set(this.pictures.picture().through));
+  /** Things on which shadows fall, and those on which they do not show. */
+  protected readonly shaded = computed(() => new Set(this.pictures.picture().shaded));
+
+  protected showShadows({ node }: TreeEntry, on: boolean): void {
+    const { receives: _, ...plain } = node;
+    const changed = { ...plain, ...(!on && { receives: false as const }) } as DocumentNode;
+    this.store.commit({ kind: 'change', nodes: [changed] }, `${on ? 'show' : 'hide'} shadows on ${node.name}`);
+  }
 
   protected readonly idOf = (_: number, { node }: TreeEntry): string => node.id;
 

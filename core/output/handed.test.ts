@@ -7,7 +7,7 @@ import { landing } from '@demo';
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import { flatInk, type Ink, type LineStyle, type Mark } from '../artwork/marks';
-import { emptyDocument, type CheminDocument, type ShapeNode } from '../document/types';
+import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';
 import { BLENDS, type Blend } from '../paint/paint';
 import { ellipseOutline } from '../shape/forms';
 import { outlineOfRings, rectangleOutline } from '../shape/outline';
@@ -79,6 +79,28 @@ describe('the sheet as PDF and SVG', () => {
       expect(share).toBeLessThan(0.5);
     }
   });
+
+  it('agrees on light: shadows sharp, soft, fading, coloured, by a lamp and close to what they are of, and lines that draw themselves', async () => {
+    const line = { colour: '#22303c', width: 0.5 };
+    const base = landing().light;
+    const lights: readonly (readonly [string, CheminDocument['light']])[] = [
+      ['sharp, with contours', { ...base, shadows: { on: true, floor: -2 }, lines: { contour: { of: 'thing', line }, inner: { smooth: false, line: { ...line, width: 0.2 } }, hidden: { line: { ...line, width: 0.15, dashes: [5, 5] } } } }],
+      ['soft and fading, with contacts', { ...base, shadows: { on: true, floor: -2, soft: 3, fade: 12, contact: 0.8 }, lines: { highlight: { line: { colour: '#ffffff', width: 0.3 }, soft: 0.6, strength: 0.7 } } }],
+      ['one colour', { ...base, shadows: { on: true, floor: -2, ink: { colour: '#1d2b45', strength: 0.35 } } }],
+      ['a lamp', { ...base, lamp: { at: { a: 7, b: 6, h: 20 }, reach: 78 }, shadows: { on: true, floor: -2 } }],
+    ]; // prettier-ignore
+    const glass = (node: DocumentNode): DocumentNode => (node.kind === 'shape' ? { ...node, paint: { ...node.paint, strength: 0.5 } } : node.kind === 'group' ? { ...node, children: node.children.map(glass) } : node); // prettier-ignore
+    const cases = lights.map(([name, light]): readonly [string, CheminDocument] => [name, { ...landing(), light }]);
+    const [, first] = cases[0]!;
+    const glassy = { ...first, nodes: first.nodes.map((node, i) => (i % 2 === 1 ? glass(node) : node)) };
+    for (const [name, document] of [...cases, ['glass', glassy], ['two-point', { ...cases[1]![1], projection: TWO_POINT }]] as const) {
+      const sheet = handed(document);
+      const pdf = await renderedPdf(sheet);
+      const share = difference(pdf, renderedSvg(sheet, pdf.width));
+      console.log(`${name}: ${share.toFixed(3)} % of px differ between PDF and SVG`);
+      expect(share).toBeLessThan(0.5);
+    }
+  }, 120_000);
 
   it('agrees on paint in planes: gradients, lines in the plane, holes, strength, and every blend mode', async () => {
     const shape = (id: string, at: number, part: Partial<ShapeNode>): ShapeNode => ({

@@ -26,6 +26,8 @@ export interface Picture {
   readonly uncut: readonly string[];
   /** Nodes whose solids cut through others. */
   readonly through: readonly string[];
+  /** Nodes on which shadows fall. */
+  readonly shaded: readonly string[];
   /** What is less than exact so far, made in pieces: run to its end, the picture made again is exact at once. */
   readonly later: Generator<undefined, void> | null;
 }
@@ -95,7 +97,7 @@ export class PictureMaker {
     );
     const { shades, floor, later } = this.shadows.update(document, stage, space, seenIn(order), haste);
     if (floor) under.push(floor);
-    const uncut = new Set<string>();
+    const [uncut, shaded] = [new Set<string>(), new Set<string>()];
     const painted = under;
     for (const part of order) {
       const { node, drawn } = space[part.body]!;
@@ -103,18 +105,9 @@ export class PictureMaker {
       const on = onFaces?.get(keyOf(node.within, from?.node ?? node.node.id)) ?? NONE;
       const source = node.node.kind === 'group' ? partOf(document, node.node, from?.node) : node.node;
       if (!source) continue;
-      const kept = this.paintPart(
-        document,
-        tones,
-        stage,
-        part,
-        drawn.painted,
-        (part.surface.surface && shades.get(part.surface.surface)) ?? NO_SHADE,
-        node,
-        source,
-        on,
-        artworks,
-      );
+      const dark = (part.surface.surface && shades.get(part.surface.surface)) ?? NO_SHADE;
+      if (dark.length > 0) shaded.add(node.owner);
+      const kept = this.paintPart(document, tones, stage, part, drawn.painted, dark, node, source, on, artworks);
       if (kept.failed) uncut.add(node.owner);
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
@@ -130,6 +123,7 @@ export class PictureMaker {
       },
       uncut: [...uncut],
       through: cutThrough(document, through, space),
+      shaded: [...shaded],
       later,
     };
   }

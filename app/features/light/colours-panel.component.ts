@@ -1,12 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
 import { figure, findNode, surfaceWord } from '@core';
 import { faceContrasts, PALETTES, recolourEdits, type FaceContrast, type Palette } from '@later';
+import { ColourFieldComponent } from '../../controls/colour-field.component';
+import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { MessageStore } from '../../platform/messages.store';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
 import { drawnSurface } from '../../tools/ground';
+import { LightService } from './light.service';
 
 /** Pairs of faces that are told at once, and how much of the sheet is shown about one, in mm. */
 const MOST_PAIRS = 6;
@@ -15,9 +20,10 @@ const NEAR = 25;
 /** Palettes in which all, or what is selected, is painted anew, and how the drawing looks to other eyes. */
 @Component({
   selector: 'chemin-colours-panel',
+  imports: [CheckboxModule, ColourFieldComponent, FormsModule, MeasureFieldComponent],
   template: `
     <h3 class="panel-title">Palettes</h3>
-    <p class="note">{{ what() }} is painted anew, darker colours staying darker. Tones and shadows follow.</p>
+    <p class="note">Paints {{ what() }} anew; darker colours stay darker, tones and shadows follow.</p>
     @for (palette of palettes; track palette.name) {
       <button type="button" class="plain bordered palette" (click)="paint(palette)">
         <span class="colours" aria-hidden="true">
@@ -27,6 +33,29 @@ const NEAR = 25;
         </span>
         {{ palette.name }}
       </button>
+    }
+    @if (lights.chosen().length > 0) {
+      <div class="check">
+        <p-checkbox inputId="tint" [binary]="true" [ngModel]="!!tint()" (ngModelChange)="lights.setOwn('tint', $event ? usualTint : null)" />
+        <label for="tint">A tint over {{ what() }}</label>
+      </div>
+      @if (tint(); as over) {
+        <chemin-colour
+          label="Tint"
+          [value]="over.colour"
+          (shown)="lights.setOwn('tint', { colour: $event, strength: over.strength }, false)"
+          (taken)="lights.setOwn('tint', { colour: $event, strength: over.strength })"
+        />
+        <chemin-measure
+          in="number"
+          label="Strength of the tint"
+          unit="%"
+          [least]="0"
+          [most]="100"
+          [value]="over.strength * 100"
+          (taken)="lights.setOwn('tint', { colour: over.colour, strength: $event / 100 })"
+        />
+      }
     }
     <h3 class="panel-title">Seen by</h3>
     <div class="chips" role="group" aria-label="Colours seen by">
@@ -85,6 +114,9 @@ export class ColoursPanelComponent {
   private readonly messages = inject(MessageStore);
   private readonly pictures = inject(PictureService);
   protected readonly view = inject(ViewStore);
+  protected readonly lights = inject(LightService);
+  protected readonly usualTint = { colour: '#3a5f8a', strength: 0.35 };
+  protected readonly tint = computed(() => this.lights.own().tint);
   protected readonly palettes = PALETTES;
   protected readonly eyes = [
     { key: null, title: 'All cones' },
@@ -95,7 +127,7 @@ export class ColoursPanelComponent {
 
   protected readonly what = computed(() => {
     const nodes = this.arranging.nodes();
-    return nodes.length === 0 ? 'Everything' : nodes.length === 1 ? nodes[0]!.name : `What is selected (${nodes.length} things)`;
+    return nodes.length === 0 ? 'everything' : nodes.length === 1 ? nodes[0]!.name : `what is selected (${nodes.length} things)`;
   });
 
   /** The pairs of neighbouring faces that are told apart worst. */

@@ -78,7 +78,8 @@ export class LightBenchComponent {
 
   /** The mapping as a small key: what the base colour becomes on each side that is seen. */
   protected readonly key = computed(() => {
-    const { ramp, fixed, fill } = this.light();
+    const own = this.lights.own().ramp;
+    const { ramp, fixed, fill } = own ? { ...this.light(), ramp: own, fixed: undefined } : this.light();
     const sides = SIDES.map(({ label, normal }) => ({ label, tone: fixed ? fixedTone(fixed, ramp, normal) : toneAt(ramp, exposure(normal, this.sun())) }));
     return sides.map(({ label, tone }) => ({
       label,
@@ -93,7 +94,8 @@ export class LightBenchComponent {
   );
 
   protected readonly tones = computed((): readonly { readonly key: ToneKey; readonly label: string; readonly tone: Tone }[] => {
-    const { ramp, fixed } = this.light();
+    const own = this.lights.own().ramp;
+    const { ramp, fixed } = own ? { ramp: own, fixed: undefined } : this.light();
     const shared = [
       { key: 'turned', label: 'Facing away', tone: ramp.turned },
       { key: 'covered', label: 'In shadow', tone: coveredTone(ramp) },
@@ -115,6 +117,12 @@ export class LightBenchComponent {
 
   protected readonly casts = computed(() => this.chosen().every((node) => node.casts !== false));
   protected readonly receives = computed(() => this.chosen().every((node) => node.receives !== false));
+  /** What the lamp stands in, in words. */
+  protected readonly lampWords = computed(() => {
+    const inside = this.lights.around();
+    return inside.length === 0 ? '' : `The lamp stands inside of ${inside.join(' and ')} and shines through it.`;
+  });
+
   protected readonly chosenWords = computed(() => (this.chosen().length === 1 ? this.chosen()[0]!.name : `${this.chosen().length} things`));
 
   protected swatch(tone: Tone): string {
@@ -163,6 +171,11 @@ export class LightBenchComponent {
     else this.lights.setShadows({}, ['floor']);
   }
 
+  protected setContact(contact: number): void {
+    if (contact > 0) this.lights.setShadows({ contact: exactCells(contact) });
+    else this.lights.setShadows({}, ['contact']);
+  }
+
   protected setSoft(soft: number): void {
     if (soft > 0) this.lights.setShadows({ soft });
     else this.lights.setShadows({}, ['soft']);
@@ -195,12 +208,22 @@ export class LightBenchComponent {
   protected setTone(key: ToneKey, lightness: number): void {
     const { light } = this.store.kept();
     const { ramp, fixed } = light;
+    const own = this.lights.own().ramp;
+    if (own) {
+      const before = key === 'covered' ? coveredTone(own) : own[key as 'lit'];
+      return this.lights.setOwn('ramp', { ...own, [key]: { ...before, lightness } });
+    }
     if (fixed && (key === 'top' || key === 'left' || key === 'right')) {
       this.lights.set({ ...light, fixed: { ...fixed, [key]: { ...fixed[key], lightness } } }, true, 'change the tones');
       return;
     }
     const before = key === 'covered' ? coveredTone(ramp) : ramp[key as 'lit'];
     this.lights.set({ ...light, ramp: { ...ramp, [key]: { ...before, lightness } } }, true, 'change the tones');
+  }
+
+  /** Gives what is selected tones of its own, at first the light's, or takes them away. */
+  protected setOwnRamp(on: boolean): void {
+    this.lights.setOwn('ramp', on ? this.light().ramp : null);
   }
 
   protected setFill(fill: number): void {

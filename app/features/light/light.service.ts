@@ -1,9 +1,16 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
+  apply33,
+  automaticName,
   boundsAll,
   drawnBody,
   drawnNodes,
   exactCells,
+  holds,
+  idsWithin,
+  invert33,
+  rectangleOutline,
+  sheetFromPlane,
   sunOf,
   viewerDeg,
   type DocumentNode,
@@ -14,13 +21,18 @@ import {
   type Shadows,
   type Sun,
 } from '@core';
+import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
 import { ViewStore } from '../../state/view.store';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
 
 /** What shadows are before anything is said about them. */
 const NO_SHADOWS: Shadows = { on: false };
+/** The edge of a key of tones as a part of the sheet. */
+const KEY_SHARE = 0.07;
+const FLOOR = { kind: 'floor', offset: 0 } as const;
 
 /** Changes the light of the drawing: where it comes from, its shadows, and which things throw them. Each is one step. */
 @Injectable({ providedIn: 'root' })
@@ -29,6 +41,7 @@ export class LightService {
   private readonly arranging = inject(ArrangingService);
   private readonly messages = inject(MessageStore);
   private readonly view = inject(ViewStore);
+  private readonly pictures = inject(PictureService);
 
   readonly light = computed(() => this.documents.shown().light);
   readonly shadows = computed(() => this.light().shadows ?? NO_SHADOWS);
@@ -95,6 +108,73 @@ export class LightService {
       lined: `${on ? 'draw' : 'draw no'} lines round ${what}`,
     };
     this.documents.commit({ kind: 'change', nodes: changed }, labels[name]);
+  }
+
+  /** Changes what the selected things have of their own in the light; null takes it away. */
+  setOwn<K extends 'ramp' | 'tint' | 'contour'>(name: K, value: NonNullable<DocumentNode[K]> | null, keep = true): void {
+    const nodes = this.chosen();
+    if (nodes.length === 0) return void this.messages.say('info', 'Select what is meant first');
+    const changed = nodes.map(({ [name]: _, ...node }) => ({ ...node, ...(value && { [name]: value }) }) as unknown as DocumentNode);
+    const what = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
+    const words = { ramp: 'tones', tint: 'tint', contour: 'contour' };
+    const edit: Edit = { kind: 'change', nodes: changed };
+    if (keep) this.documents.commit(edit, `${value ? 'change' : 'take away'} the ${words[name]} of ${what}`);
+    else this.documents.show(edit);
+  }
+
+  /** What the selected things have of their own, where all have it: the first one's. */
+  readonly own = computed(() => {
+    const nodes = this.chosen();
+    const first = <K extends 'ramp' | 'tint' | 'contour'>(name: K): NonNullable<DocumentNode[K]> | null => (nodes.length > 0 && nodes.every((node) => node[name] !== undefined) ? nodes[0]![name]! : null); // prettier-ignore
+    return { ramp: first('ramp'), tint: first('tint'), contour: first('contour') };
+  });
+
+  /** Lays the floor that shadows fall on under all that is drawn, or on top of what is selected. */
+  layFloor(): void {
+    const nodes = new Set(this.arranging.nodes().flatMap(idsWithin));
+    const bodies = drawnNodes(this.documents.kept()).flatMap((drawn) => (drawn.hidden || (nodes.size > 0 && !nodes.has(drawn.owner)) ? [] : (drawnBody(drawn) ?? []))); // prettier-ignore
+    const box = boundsAll(bodies);
+    if (!box) return void this.messages.say('info', 'Nothing of it lies in space');
+    this.setShadows({ floor: exactCells(nodes.size > 0 ? box.max.h : box.min.h) }, [], 'lay the floor');
+  }
+
+  /** What the lamp stands inside of; it shines through that. */
+  readonly around = computed((): readonly string[] => {
+    const document = this.documents.shown();
+    const { lamp, shadows } = document.light;
+    if (!lamp || !shadows?.on) return [];
+    const names = drawnNodes(document).flatMap((drawn) => {
+      const body = drawn.hidden ? null : drawnBody(drawn);
+      return body && holds(body, lamp.at) ? [drawn.node.name] : [];
+    });
+    return [...new Set(names)];
+  });
+
+  /** Puts a small solid into a corner of the sheet, which shows what the light makes of a colour, and goes on doing so. */
+  putKey(fill: string): void {
+    const document = this.documents.kept();
+    const { sheet, grid } = document;
+    const { cell, sight } = this.pictures.geometry();
+    const size = Math.max(1, Math.round((KEY_SHARE * sheet.height) / cell));
+    const back = invert33(sheetFromPlane(sight.projection, FLOOR, cell));
+    const at = back && apply33(back, KEY_SHARE * sheet.width * 1.5, sheet.height * (1 - 1.5 * KEY_SHARE));
+    const [u, v] = [Math.round(at?.x ?? 0), Math.round(at?.y ?? 0)];
+    const place = Math.max(Math.abs(u), Math.abs(v)) * grid.cell < 100 * (sheet.width + sheet.height) ? { u, v } : { u: 0, v: 0 };
+    const node: ShapeNode = {
+      kind: 'shape',
+      id: newId(),
+      name: automaticName(document, 'key of tones', ''),
+      hidden: false,
+      locked: false,
+      casts: false,
+      receives: false,
+      plane: FLOOR,
+      outline: rectangleOutline(place, { u: place.u + size, v: place.v + size }),
+      depth: size,
+      paint: { fill, line: null },
+    };
+    this.documents.commit({ kind: 'add', nodes: [node], artworks: [] }, 'put a key of tones on the sheet');
+    this.view.select([node.id]);
   }
 
   /** The shape that is selected, or of which a face is, for tones of its own. */

@@ -41,6 +41,9 @@ export class LinesPanelComponent {
     { key: 'miter', title: 'Pointed' },
     { key: 'bevel', title: 'Cut' },
   ] as const;
+  protected readonly usualOwn: LinePaint = { colour: INK, width: 1 };
+  /** The contour that what is selected has of its own. */
+  protected readonly own = computed(() => this.lights.own().contour);
   protected readonly lined = computed(() => this.lights.chosen().every((node) => node.lined !== false));
 
   protected plain({ colour }: LinePaint): string {

@@ -19,6 +19,7 @@ export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Sun', 'sun light direction azimuth elevation shadow shade', ['Turn from a']),
   setting('light', 'pick', 'Cast shadows', 'shadow cast drop on off', ['Cast shadows']),
   setting('light', 'pick', 'Soft edges of shadows', 'shadow blur soft penumbra feather edge', ['Soft edge', 'Cast shadows']),
+  setting('light', 'pick', 'Contact shadows', 'ambient occlusion contact dark ground grounded', ['Dark round contacts', 'Cast shadows']),
   setting('light', 'pick', 'Contours', 'outline stroke contour silhouette border keyline', ['Contour']),
   setting('light', 'pick', 'Inner edges', 'edges creases lines outline', ['Inner edges']),
   setting('light', 'pick', 'Lit edges', 'highlight edge rim light bevel shine', ['Lit edges']),
@@ -26,5 +27,6 @@ export const LIGHT_SETTINGS: readonly Setting[] = [
   setting('light', 'pick', 'Palettes', 'recolour colours scheme swatches harmony', ['Low tide']),
   setting('light', 'pick', 'Colours seen by other eyes', 'colour blind deficiency protanopia deuteranopia tritanopia accessibility', ['All cones']),
   setting('light', 'pick', 'Contrast of neighbouring faces', 'contrast legibility ratio weak', ['Find the weakest contrasts']),
+  setting('light', 'pick', 'Key of tones', 'legend key tones swatch sheet', ['Put this key on the sheet']),
   setting('light', 'pick', 'Tones', 'shade shading tone ramp', ['Facing the light']),
 ];
