@@ -30,27 +30,25 @@ interface Casters {
  * the plane of a surface, seen from the light, is laid together as it is, to be filled by windings and clipped to the
  * surface. Nothing is compared or combined, so it costs little more than looking at what throws them; the exact ones
  * follow when the hand rests. Round surfaces show none until then.
- * @param seen the surfaces that are asked for
- * @param viewOf the light's eye for a surface, the same object for all in the light of a sun; null for what gets no light
  */
-export function roughShades(bodies: readonly LitBody[], seen: ReadonlySet<Surface>, viewOf: (surface: Surface) => View | null): Map<Surface, readonly Shade[]> {
-  const shades = new Map<Surface, readonly Shade[]>();
-  let last: View | null = null;
-  let casters: Casters = { sorted: [], ranges: new Float64Array() };
-  for (const { body, receives } of bodies) {
-    if (!receives) continue;
-    for (const surface of body.surfaces) {
-      if (surface.form.kind !== 'flat' || !seen.has(surface)) continue;
-      const view = viewOf(surface);
-      const normal = view && turnedNormal(view, surface);
-      if (!view || !normal) continue;
-      if (view !== last) casters = castersIn(view, bodies);
-      last = view;
-      const path = shadowOn(view, surface, normal, body, casters);
-      if (path) shades.set(surface, [{ turned: new DrawnSurface(view, surface, [], normal), path, parts: [], rough: true }]);
-    }
+export class RoughShades {
+  private readonly casters: Casters;
+
+  /** @param bodies what throws shadows on the surfaces that are put in */
+  constructor(
+    private readonly view: View,
+    bodies: readonly LitBody[],
+  ) {
+    this.casters = castersIn(view, bodies);
   }
-  return shades;
+
+  /** The shadow on a surface; null where there is none, and on what is not flat. @param own the body that it is of */
+  on(surface: Surface, own: Body): Shade | null {
+    if (surface.form.kind !== 'flat') return null;
+    const normal = turnedNormal(this.view, surface);
+    const path = normal && shadowOn(this.view, surface, normal, own, this.casters);
+    return path && { turned: new DrawnSurface(this.view, surface, [], normal), path, parts: [], rough: true };
+  }
 }
 
 /** The unit normal of a flat surface to the side that the light falls on; null where it runs along it or comes from behind. */

@@ -7,7 +7,7 @@ import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, reversePath, type Path } from '../shape/path';
 import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
-import { roughShades } from './rough-shade';
+import { RoughShades } from './rough-shade';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
 import { PairKeeper, pairOf, type Links } from '../visibility/pairs';
 import { watcherOf } from '../visibility/separate';
@@ -103,12 +103,25 @@ export class SunShades {
 
   /**
    * @param quick for a frame of a gesture: what is new on flat surfaces is only laid together; where all is new it is the
-   *   `roughShades`, and nothing of it is kept
+   *   `RoughShades`, and nothing of it is kept
    * @param seen the surfaces that are asked for; all without
    */
   update(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Map<Surface, readonly Shade[]> {
-    if (quick && this.isCold) return roughShades(bodies, seen ?? new Set(bodies.flatMap(({ body }) => body.surfaces)), () => this.view);
+    if (quick && this.isCold) return this.rough(bodies, seen);
     return finished(this.working(bodies, quick, seen));
+  }
+
+  private rough(bodies: readonly LitBody[], seen: ReadonlySet<Surface> | null): Map<Surface, readonly Shade[]> {
+    const rough = new RoughShades(this.view, bodies);
+    const shades = new Map<Surface, readonly Shade[]>();
+    for (const { body, receives } of bodies) {
+      if (!receives) continue;
+      for (const surface of body.surfaces) {
+        const shade = !seen || seen.has(surface) ? rough.on(surface, body) : null;
+        if (shade) shades.set(surface, [shade]);
+      }
+    }
+    return shades;
   }
 
   /** Nothing is known yet: all would be made from nothing. */
@@ -276,7 +289,7 @@ export class LampShades {
   ) {}
 
   /**
-   * @param quick for a frame of a gesture: what is new is the `roughShades`, of which nothing is kept
+   * @param quick for a frame of a gesture: what is new is the `RoughShades`, of which nothing is kept
    * @param seen the surfaces that are asked for; all without
    */
   update(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Map<Surface, readonly Shade[]> {
@@ -293,7 +306,6 @@ export class LampShades {
     const { at } = this.lamp;
     const shades = new Map<Surface, readonly Shade[]>();
     const kept = new Map<Surface, KeptOnSurface>();
-    const fresh = new Set<Surface>();
     const balls = bodies.map(({ body }) => ballAround(at, body));
     for (const [index, receiver] of bodies.entries()) {
       if (!receiver.receives) continue;
@@ -304,7 +316,9 @@ export class LampShades {
         const known = this.kept.get(surface);
         const same = known?.between.length === between.length && between.every((lit, i) => lit.body === known.between[i]!.body && lit.half === known.between[i]!.half); // prettier-ignore
         if (!same && near.length > 0 && quick) {
-          fresh.add(surface);
+          const view = surface.form.kind === 'flat' ? lampView(at, surface) : null;
+          const shade = view && new RoughShades(view, between.slice(1)).on(surface, receiver.body);
+          if (shade) shades.set(surface, [shade]);
           continue;
         }
         const view = same || near.length === 0 ? null : lampView(at, surface);
@@ -315,7 +329,6 @@ export class LampShades {
       yield;
     }
     this.kept = kept;
-    if (fresh.size > 0) for (const [surface, rough] of roughShades(bodies, fresh, (on) => lampView(at, on))) shades.set(surface, rough);
     return shades;
   }
 }
