@@ -1,32 +1,48 @@
 import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
 import { COORDS_OF, pathBox, type Path } from '../shape/path';
-import { mapInk, mapLine, mapMarks } from './artwork';
-import type { Mark } from './marks';
+import { mapMarks } from './artwork';
+import { mappedGradient, type Mapping } from './gradient-steps';
+import { cubicOf, mappedPiece, type FlatMap } from './map-path';
+import type { Ink, Mark, PathMark } from './marks';
+import { strokeArea } from './stroke-area';
 
-/** Largest ratio of depths within one piece of a curve; its error then stays below a thousandth of the piece. */
-const DEPTH_RATIO = 1.12;
-/** Most halvings of a curve. */
-const MAX_HALVINGS = 7;
+/** Distance in mm of the sheet within which the chords of a line's edges follow its curves. */
+const LINE_EDGES = 0.002;
 
 /**
  * Marks of flat artwork under a homography. Affine ones are exact. In perspective, corners and straight lines are
- * exact; curves, which become rational, are halved until plain ones follow them; pens and gradients take the map's
- * tangent at the middle of their path.
+ * exact, curves stray from their true images by less than a hundredth of a px; lines become the areas that they cover,
+ * whose width diminishes along them; gradients keep their true lines of equal colour.
  * @param near smallest w that is drawn; paths that come nearer are cut there
  */
 export function projectMarks(marks: readonly Mark[], homography: Mat33, near: number): readonly Mark[] {
   const affine = affineOf(homography);
   if (affine) return mapMarks(marks, affine);
+  const carry = (path: Path): Path => projectPath(path, homography, near);
+  const map: FlatMap = (x, y) => {
+    const p = apply33(homography, x, y);
+    return p && [p.x, p.y];
+  };
   return marks.flatMap((mark): Mark[] => {
     if (mark.kind === 'group') {
-      const clip = mark.clip && { ...mark.clip, path: projectPath(mark.clip.path, homography, near) };
+      const clip = mark.clip && { ...mark.clip, path: carry(mark.clip.path) };
       return [{ ...mark, clip, marks: projectMarks(mark.marks, homography, near) }];
     }
-    const path = projectPath(mark.path, homography, near);
-    const tangent = tangentAt(mark.path, homography);
-    if (!tangent || path.verbs === '') return [];
-    return [{ ...mark, path, fill: mark.fill && mapInk(mark.fill, tangent), line: mark.line && mapLine(mark.line, tangent, path) }];
+    return [...mappedMark(mark, { map, carry, tangentAt: (path) => tangentAt(path, homography) })];
   });
+}
+
+/** A path under a map that is not affine: its fill, and then its line as the area that it covers. */
+export function mappedMark({ path, fill, rule, line }: PathMark, mapping: Mapping): readonly Mark[] {
+  const filled = (flat: Path, ink: Ink, by: PathMark['rule']): readonly Mark[] => {
+    const shown = mapping.carry(flat);
+    if (shown.verbs === '') return [];
+    return [ink.kind === 'flat' ? { kind: 'path', path: shown, fill: ink, rule: by, line: null } : mappedGradient(flat, shown, by, ink, mapping)];
+  };
+  const tangent = line && mapping.tangentAt(path);
+  const scale = tangent ? Math.sqrt(Math.abs(tangent[0] * tangent[3] - tangent[1] * tangent[2])) : 1;
+  const area = line && strokeArea(path, line, LINE_EDGES / Math.max(scale, 1e-9));
+  return [...(fill ? filled(path, fill, rule) : []), ...(area ? filled(area, line.ink, 'nonzero') : [])];
 }
 
 /** The affine map that touches a homography at the middle of a path, or null where that lies behind the eye. */
@@ -56,25 +72,19 @@ export function projectPath(path: Path, h: Mat33, near: number): Path {
     const w = wAt(x, y);
     out.push((h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w);
   };
-  const curve = (c: readonly number[], halvings: number): void => {
-    const w = [0, 2, 4, 6].map((k) => wAt(c[k]!, c[k + 1]!)) as [number, number, number, number];
-    if (Math.max(...w) > DEPTH_RATIO * Math.min(...w) && halvings < MAX_HALVINGS) {
-      const [first, second] = halved(c);
-      curve(first, halvings + 1);
-      curve(second, halvings + 1);
-      return;
+  const on: FlatMap = (x, y) => {
+    const w = wAt(x, y);
+    return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
+  };
+  const curve = (c: readonly number[]): void => {
+    for (const [verb, ...places] of mappedPiece(cubicOf(c), on)) {
+      verbs += verb;
+      out.push(...places);
     }
-    // The rational curve's end tangents: 3 (w1/w0) (P1 - P0), and likewise at the other end (Farin, 13.4).
-    const from = apply33(h, c[0]!, c[1]!)!;
-    const [p, q] = [apply33(h, c[2]!, c[3]!)!, apply33(h, c[4]!, c[5]!)!];
-    const to = apply33(h, c[6]!, c[7]!)!;
-    const [k, l] = [w[1] / w[0], w[2] / w[3]];
-    out.push(from.x + k * (p.x - from.x), from.y + k * (p.y - from.y), to.x + l * (q.x - to.x), to.y + l * (q.y - to.y), to.x, to.y);
-    verbs += 'C';
   };
   for (const verb of path.verbs) {
     const size = COORDS_OF[verb] ?? 0;
-    if (verb === 'C') curve(coords.slice(at - 2, at + 6), 0);
+    if (verb === 'C') curve(coords.slice(at - 2, at + 6));
     else {
       if (size > 0) put(coords[at]!, coords[at + 1]!);
       verbs += verb;
@@ -82,19 +92,6 @@ export function projectPath(path: Path, h: Mat33, near: number): Path {
     at += size;
   }
   return { verbs, coords: out };
-}
-
-/** A cubic in two halves (de Casteljau). */
-export function halved(c: readonly number[]): readonly [number[], number[]] {
-  const mid = (i: number, j: number): [number, number] => [(c[i]! + c[j]!) / 2, (c[i + 1]! + c[j + 1]!) / 2];
-  const [ab, bc, cd] = [mid(0, 2), mid(2, 4), mid(4, 6)];
-  const half = (p: [number, number], q: [number, number]): [number, number] => [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
-  const [abc, bcd] = [half(ab, bc), half(bc, cd)];
-  const middle = half(abc, bcd);
-  return [
-    [c[0]!, c[1]!, ...ab, ...abc, ...middle],
-    [...middle, ...bcd, ...cd, c[6]!, c[7]!],
-  ];
 }
 
 function projectClipped(path: Path, h: Mat33, near: number): Path {

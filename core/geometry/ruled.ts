@@ -35,7 +35,7 @@ export function ruledPoint({ directrix, rims }: Ruled, s: number, k: number): Wo
 }
 
 /** How fast the first rim's point moves with the parameter, in cells. */
-function rimTangent({ directrix, rims }: Ruled, s: number): WorldPoint {
+export function ruledTangent({ directrix, rims }: Ruled, s: number): WorldPoint {
   const t: PlanePoint = tangentAt(...placeAlong(directrix, s));
   return addWorld(scaleWorld(rims[0].u, t.u), scaleWorld(rims[0].v, t.v));
 }
@@ -43,7 +43,7 @@ function rimTangent({ directrix, rims }: Ruled, s: number): WorldPoint {
 /** The outward normal along a generator, of any length: the same all along it. */
 export function ruledNormal(ruled: Ruled, s: number): WorldPoint {
   const generator = subtractWorld(ruledPoint(ruled, s, 1), ruledPoint(ruled, s, 0));
-  return scaleWorld(crossWorld(rimTangent(ruled, s), generator), ruled.sense);
+  return scaleWorld(crossWorld(ruledTangent(ruled, s), generator), ruled.sense);
 }
 
 /** The outward unit normal along a generator; null where the surface has none, such as at a cusp. */
@@ -89,7 +89,7 @@ function unrolling(ruled: Ruled): Unrolled {
   const rate = (s: number): number => {
     const p = ruledPoint(ruled, s, 0);
     const along = unitWorld(apex ? subtractWorld(apex, p) : subtractWorld(ruledPoint(ruled, s, 1), p));
-    const speed = rimTangent(ruled, s);
+    const speed = ruledTangent(ruled, s);
     if (!along) return 0;
     const across = lengthWorld(crossWorld(speed, along));
     return apex ? across / lengthWorld(subtractWorld(apex, p)) : across;
@@ -129,6 +129,50 @@ export function ruledCoordinates(ruled: Ruled, s: number, k: number): PlanePoint
   return { u: across, v: along ? dotWorld(subtractWorld(place, origin), along) : 0 };
 }
 
+/** The parameter at which the way across the generators comes to a value: by Newton's method, kept between bounds. */
+function parameterAt(made: Unrolled, wanted: number): number {
+  const { sums, rate } = made;
+  let [low, high] = [0, sums.length - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (sums[middle]! <= wanted) low = middle;
+    else high = middle;
+  }
+  let [from, to] = [low / STRETCHES, high / STRETCHES];
+  const whole = sums[high]! - sums[low]!;
+  let s = whole > 0 ? from + ((to - from) * (wanted - sums[low]!)) / whole : from;
+  for (let i = 0; i < 60; i++) {
+    const miss = sumAt(made, s) - wanted;
+    if (miss > 0) to = s;
+    else from = s;
+    const speed = rate(s);
+    const next = speed > 0 ? s - miss / speed : (from + to) / 2;
+    const inside = next > from && next < to ? next : (from + to) / 2;
+    if (Math.abs(inside - s) < 1e-15 * (1 + Math.abs(s)) || miss === 0) return s;
+    s = inside;
+  }
+  return s;
+}
+
+/** The way across the generators up to a parameter, which may lie beyond the end of a closed directrix: a length on cylinders, an angle in radians on cones. */
+export function acrossTo(ruled: Ruled, s: number): number {
+  const made = unrolling(ruled);
+  const n = ruled.directrix.length;
+  const turns = ruled.closed ? Math.floor(s / n) : 0;
+  return turns * made.sums.at(-1)! + sumAt(made, s - turns * n);
+}
+
+/** The way across all of a surface's generators. */
+export const acrossAll = (ruled: Ruled): number => unrolling(ruled).sums.at(-1)!;
+
+/** The parameter up to which the way across the generators has a value; beyond the ends of a closed directrix it goes on. Inverse of `acrossTo`. */
+export function parameterAcross(ruled: Ruled, across: number): number {
+  const made = unrolling(ruled);
+  const whole = made.sums.at(-1)!;
+  const turns = ruled.closed ? Math.floor(across / whole) : 0;
+  return turns * ruled.directrix.length + parameterAt(made, across - turns * whole);
+}
+
 /**
  * The place of a surface's own coordinates: its parameters, `k` outside 0 to 1 beyond the rims. Null where they lie
  * beyond the directrix's ends. Inverse of `ruledCoordinates`.
@@ -141,13 +185,7 @@ export function ruledPlace(ruled: Ruled, { u, v }: PlanePoint): { readonly s: nu
   if (cone && wanted < 0) wanted += 2 * Math.PI;
   if (ruled.closed && !cone) wanted = ((wanted % whole) + whole) % whole;
   if (!(wanted >= -SAME_PLACE && wanted <= whole + SAME_PLACE)) return null;
-  let [low, high] = [0, ruled.directrix.length];
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    if (sumAt(made, middle) < wanted) low = middle;
-    else high = middle;
-  }
-  const s = (low + high) / 2;
+  const s = parameterAt(made, wanted);
   const [from, to] = [ruledPoint(ruled, s, 0), ruledPoint(ruled, s, 1)];
   const length = lengthWorld(subtractWorld(to, from));
   if (cone) return { s, k: (lengthWorld(subtractWorld(from, apexOf(ruled))) - Math.hypot(u, v)) / length };

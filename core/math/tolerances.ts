@@ -115,3 +115,6 @@ export const CORNERS = 0.004;
 
 /** Distance in mm of the sheet between the edge of a shadow on a round side and the curve that is drawn for it: less than a px at 2,500 px to the inch. */
 export const SHADOW_CURVES = 0.01;
+
+/** Distance in mm of the sheet between what is drawn of artwork in perspective or round a side and where it truly lies: a hundredth of a px at 300 px to the inch. */
+export const MAPPED_CURVES = 0.0008;

@@ -1,5 +1,5 @@
 import { boxFromArtwork } from '../artwork/artwork';
-import type { Mark } from '../artwork/marks';
+import { flatInk, type Mark, type PathMark } from '../artwork/marks';
 import { projectMarks } from '../artwork/project';
 import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
 import type { Artwork, CheminDocument, PlacementNode } from '../document/types';
@@ -9,10 +9,16 @@ import { surfaceNamed, type Surface } from '../geometry/body';
 import { bodyOf, type SpaceNode } from '../geometry/book';
 import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
-import { apply33, matrixOf, multiply33, type Mat33 } from '../math/matrix';
+import type { Ruled } from '../geometry/ruled';
+import { artworkOnRuled } from '../geometry/wrapping';
+import { apply33, IDENTITY, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
+import { CORNERS } from '../math/tolerances';
 import type { WorldPoint } from '../math/points';
 import { sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
+import { flattenPath, polygonPath } from '../shape/path';
+import type { DrawnSurface } from '../visibility/drawn-body';
 import type { Stage } from './stage';
+import { wrapMarks } from './wrap-marks';
 
 const parsedArtworks = new WeakMap<Artwork, FlatArtwork | null>();
 
@@ -89,8 +95,10 @@ export function placedArtwork(
   artwork: Artwork | undefined,
   surface: Surface | null,
   map: RigidMap | null,
+  part: DrawnSurface | null = null,
 ): PlacedArtwork | null {
   if (!artwork) return null;
+  if (surface && isRuled(surface.form)) return part && wrappedArtwork(stage, node, artwork, surface, part);
   let byNode = kept.get(map ?? ROOT);
   if (!byNode) kept.set(map ?? ROOT, (byNode = new WeakMap()));
   const known = byNode.get(node);
@@ -105,6 +113,39 @@ export function placedArtwork(
     const p = apply33(homography, x!, y!);
     return p ? [p.x, p.y] : [];
   }); // prettier-ignore
+  const placed = { marks, polygon, stage, artwork, surface };
+  byNode.set(node, placed);
+  return placed;
+}
+
+const isRuled = (form: Surface['form']): form is Ruled => form.kind === 'cylinder' || form.kind === 'cone';
+
+/** By the part of a side that is drawn, as each has its own. */
+const wrapped = new WeakMap<DrawnSurface, WeakMap<PlacementNode, Kept>>();
+
+/** A placement on the part of a round side that is drawn. */
+function wrappedArtwork(stage: Stage, node: PlacementNode, artwork: Artwork, surface: Surface, part: DrawnSurface): PlacedArtwork | null {
+  const { stretch, surface: there } = part;
+  const flat = flatArtwork(artwork);
+  if (!flat || !stretch || !there || !isRuled(surface.form) || !isRuled(there.form)) return null;
+  let byNode = wrapped.get(part);
+  if (!byNode) wrapped.set(part, (byNode = new WeakMap()));
+  const known = byNode.get(node);
+  if (known && known.stage === stage && known.artwork === artwork && known.surface === surface) return known;
+  const { width, height } = node.anchor;
+  const wrapping = artworkOnRuled(node.anchor, surface.form);
+  const box: Affine = boxFromArtwork(flat, { x: 0, y: 0, width, height });
+  const { projection } = stage.view.sight;
+  const marks = wrapMarks(flat.marks, box, wrapping, there.form, stretch, projection);
+  const outline: PathMark = {
+    kind: 'path',
+    path: polygonPath([0, 0, width, 0, width, height, 0, height]),
+    fill: flatInk('#000000'),
+    rule: 'evenodd',
+    line: null,
+  };
+  const shown = wrapMarks([outline], IDENTITY, wrapping, there.form, stretch, projection);
+  const polygon = shown.flatMap((mark) => (mark.kind === 'path' ? flattenPath(mark.path, CORNERS) : []))[0] ?? [];
   const placed = { marks, polygon, stage, artwork, surface };
   byNode.set(node, placed);
   return placed;

@@ -80,7 +80,18 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   const placed = on.flatMap(({ node: placement, artwork, drawn: there, tones: own }): readonly Painted[] => {
     const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
     return named
-      ? [paintPlacement(stage, own, there, placement, artwork, node, placement.overhangs ? null : { path, areas: areas ?? part.surface.outline })]
+      ? [
+          paintPlacement(
+            stage,
+            own,
+            there,
+            placement,
+            artwork,
+            node,
+            placement.overhangs && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
+            part.surface,
+          ),
+        ]
       : [];
   });
   const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);

@@ -2,7 +2,7 @@ import type { Mark } from '../artwork/marks';
 import { recolouredMarks } from '../artwork/recolour-marks';
 import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
 import type { Path } from '../shape/path';
-import type { Area } from '../visibility/drawn-body';
+import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { PLAIN, type Painted } from './painted';
@@ -13,6 +13,7 @@ import type { Tones } from './tones';
  * What a placement is painted with, and where it can be pointed at.
  * @param host what it lies on, for a placement on a surface
  * @param clip what it is seen within
+ * @param part of the host, where it is drawn in parts
  */
 export function paintPlacement(
   stage: Stage,
@@ -22,9 +23,10 @@ export function paintPlacement(
   artwork: Artwork | undefined,
   host: ShapeNode | null,
   clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
+  part: DrawnSurface | null = null,
 ): Painted {
   const surface = host && placementSurface(node, () => host);
-  const placed = placedArtwork(stage, node, artwork, surface, map);
+  const placed = placedArtwork(stage, node, artwork, surface, map, part);
   const { name } = node;
   if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
   const { polygon } = placed;
