@@ -121,17 +121,26 @@ export function clipToConvex(
 
 /** The convex hull of flat coordinates, clockwise on screen (Andrew 1979, monotone chain). */
 export function convexHull(flat: readonly number[]): readonly number[] {
-  const points = Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!] as const).sort((p, q) => p[0] - q[0] || p[1] - q[1]);
-  const half = (list: readonly (readonly [number, number])[]): (readonly [number, number])[] => {
-    const chain: (readonly [number, number])[] = [];
-    for (const p of list) {
-      while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, p) <= 0) chain.pop();
-      chain.push(p);
+  const n = flat.length / 2;
+  const order = new Array<number>(n);
+  for (let i = 0; i < n; i++) order[i] = 2 * i;
+  order.sort((i, k) => flat[i]! - flat[k]! || flat[i + 1]! - flat[k + 1]!);
+  const hull: number[] = [];
+  // The lower half from the left, then the upper one back.
+  for (let side = 0; side < 2; side++) {
+    const start = hull.length;
+    for (let i = 0; i < n; i++) {
+      const at = order[side === 0 ? i : n - 1 - i]!;
+      const [x, y] = [flat[at]!, flat[at + 1]!];
+      while (hull.length >= start + 4) {
+        const end = hull.length;
+        const [px, py, qx, qy] = [hull[end - 4]!, hull[end - 3]!, hull[end - 2]!, hull[end - 1]!];
+        if ((qx - px) * (y - py) - (qy - py) * (x - px) > 0) break;
+        hull.length = end - 2;
+      }
+      hull.push(x, y);
     }
-    return chain.slice(0, -1);
-  };
-  return [...half(points), ...half([...points].reverse())].flat();
+    hull.length -= 2;
+  }
+  return hull;
 }
-
-const turn = ([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number], [x, y]: readonly [number, number]): number =>
-  (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0);

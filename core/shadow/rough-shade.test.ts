@@ -18,7 +18,7 @@ describe('shadows laid together for a frame', () => {
     ['a lamp', () => new LampShades({ at: { a: 9.3, b: 8.4, h: 13.1 }, reach: 100 })],
   ] as const)('in the light of %s are those that are made exact after', (_, light) => {
     for (let seed = 1; seed <= runs(2); seed++) {
-      const solids = scene(seed, 24, ['box', 'angle', 'wedge', 'frame', 'steps', 'pyramid', 'cylinder'], false);
+      const solids = scene(seed, 14, ['box', 'angle', 'wedge', 'frame', 'steps', 'pyramid', 'cylinder'], false);
       const bodies = solids.map(({ body }): LitBody => ({ body, casts: true, receives: true, half: 0 }));
       const [rough, exact] = [light().update(bodies, true), light().update(bodies)];
       const random = randomFrom(seed);
@@ -43,8 +43,8 @@ describe('shadows laid together for a frame', () => {
           expect(quick !== undefined && windings(quick.path, x, y) > 0).toBe(inside(HERE));
         }
       }
-      expect(compared).toBeGreaterThan(30);
-      expect(dark).toBeGreaterThan(5);
+      expect(compared).toBeGreaterThan(20);
+      expect(dark).toBeGreaterThan(3);
     }
   });
 

@@ -1,6 +1,6 @@
 import { flatPoints, worldPoints, type Body, type Surface } from '../geometry/body';
 import { scaleWorld, type WorldPoint } from '../math/points';
-import { convexHull } from '../math/polygon';
+import { convexHull, signedArea } from '../math/polygon';
 import { clipNear } from '../projection/near';
 import { facing } from '../projection/projection';
 import type { Path } from '../shape/path';
@@ -15,6 +15,8 @@ interface Caster {
   readonly body: Body;
   readonly rings: readonly (readonly number[])[];
   readonly ranges: readonly number[];
+  /** The one ring is convex, and all of it. */
+  readonly isHull: boolean;
   /** What of it is turned to the light, as convex pieces of the world: for where it lies before a plane in part only. */
   pieces: readonly (readonly number[])[] | null;
 }
@@ -23,13 +25,15 @@ interface Caster {
 interface Casters {
   readonly sorted: readonly Caster[];
   readonly ranges: Float64Array;
+  /** How far the widest reaches along x. */
+  readonly widest: number;
 }
 
 /**
  * The shadows on flat surfaces as they are shown for a frame while the light turns or a lamp is moved: what lies before
  * the plane of a surface, seen from the light, is laid together as it is, to be filled by windings and clipped to the
  * surface. Nothing is compared or combined, so it costs little more than looking at what throws them; the exact ones
- * follow when the hand rests. Round surfaces show none until then.
+ * follow when the hand rests. Round surfaces show none until then, nor do the smallest where there are very many.
  */
 export class RoughShades {
   private readonly casters: Casters;
@@ -40,6 +44,13 @@ export class RoughShades {
     bodies: readonly LitBody[],
   ) {
     this.casters = castersIn(view, bodies);
+  }
+
+  /** About how large a flat surface is to the light; 0 for what is not flat or turned away. */
+  areaOf(surface: Surface): number {
+    if (surface.form.kind !== 'flat' || !turnedNormal(this.view, surface)) return 0;
+    const outer = projected(this.view, surface.loops[0]!);
+    return outer ? Math.abs(signedArea(outer)) : 0;
   }
 
   /** The shadow on a surface; null where there is none, and on what is not flat. @param own the body that it is of */
@@ -66,7 +77,7 @@ function castersIn(view: View, bodies: readonly LitBody[]): Casters {
   const stride = view.directions.length;
   const ranges = new Float64Array(sorted.length * stride);
   sorted.forEach((caster, i) => ranges.set(caster.ranges, i * stride));
-  return { sorted, ranges };
+  return { sorted, ranges, widest: sorted.reduce((most, { ranges: own }) => Math.max(most, own[1]! - own[0]!), 0) };
 }
 
 function casterOf(view: View, { body, half }: LitBody): Caster | null {
@@ -75,7 +86,7 @@ function casterOf(view: View, { body, half }: LitBody): Caster | null {
   const hull = body.convex && body.surfaces.length > 1 ? projected(view, body.points) : null;
   const pieces = hull ? null : piecesOf(view, body);
   const rings = [...(hull ? [convexHull(hull)] : ringsOf(view, pieces!)), ...ribbons];
-  return rings.length === 0 ? null : { body, rings, ranges: rangesOf(rings, view.directions), pieces };
+  return rings.length === 0 ? null : { body, rings, ranges: rangesOf(rings, view.directions), isHull: hull !== null && ribbons.length === 0, pieces };
 }
 
 /** The facets of a body that are turned to the light, anticlockwise seen from there. */
@@ -128,7 +139,7 @@ function rangesOf(rings: readonly (readonly number[])[], directions: readonly nu
 }
 
 /** What is thrown on a surface by what lies before its plane, whole where all of it does; null for nothing. */
-function shadowOn(view: View, { loops }: Surface, normal: WorldPoint, own: Body, { sorted, ranges }: Casters): Path | null {
+function shadowOn(view: View, { loops }: Surface, normal: WorldPoint, own: Body, { sorted, ranges, widest }: Casters): Path | null {
   const loop = loops[0]!;
   const outer = projected(view, loop);
   if (!outer) return null;
@@ -136,7 +147,8 @@ function shadowOn(view: View, { loops }: Surface, normal: WorldPoint, own: Body,
   const stride = under.length;
   const level = normal.a * loop[0]! + normal.b * loop[1]! + normal.h * loop[2]! + FLUSH;
   const rings: (readonly number[])[] = [];
-  for (let i = 0, at = 0; i < sorted.length && ranges[at]! < under[1]!; i++, at += stride) {
+  const first = firstFrom(ranges, stride, under[0]! - widest);
+  for (let i = first, at = first * stride; i < sorted.length && ranges[at]! < under[1]!; i++, at += stride) {
     let d = 0;
     while (d < stride && ranges[at + d]! < under[d + 1]! && ranges[at + d + 1]! > under[d]!) d += 2;
     const caster = sorted[i]!;
@@ -145,10 +157,33 @@ function shadowOn(view: View, { loops }: Surface, normal: WorldPoint, own: Body,
     const high = normal.a * (normal.a > 0 ? max.a : min.a) + normal.b * (normal.b > 0 ? max.b : min.b) + normal.h * (normal.h > 0 ? max.h : min.h);
     if (high <= level) continue;
     const low = normal.a * (normal.a > 0 ? min.a : max.a) + normal.b * (normal.b > 0 ? min.b : max.b) + normal.h * (normal.h > 0 ? min.h : max.h);
-    const before = low >= level - 2 * FLUSH ? caster.rings : partBefore(view, caster, normal, level);
-    for (const ring of before) rings.push(ring);
+    if (low < level - 2 * FLUSH) for (const ring of partBefore(view, caster, normal, level)) rings.push(ring);
+    else if (caster.isHull && contains(caster.rings[0]!, outer)) return pathOf(caster.rings);
+    else for (const ring of caster.rings) rings.push(ring);
   }
   return rings.length === 0 ? null : pathOf(rings);
+}
+
+/** The first of the casters that begins at a value of x or after it. */
+function firstFrom(ranges: Float64Array, stride: number, x: number): number {
+  let [low, high] = [0, ranges.length / stride];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ranges[middle * stride]! < x) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Whether a convex ring, clockwise on screen, has all corners of another inside of it. */
+function contains(hull: readonly number[], ring: readonly number[]): boolean {
+  const n = hull.length;
+  for (let i = 0, k = n - 2; i < n; k = i, i += 2) {
+    const [x, y] = [hull[k]!, hull[k + 1]!];
+    const [dx, dy] = [hull[i]! - x, hull[i + 1]! - y];
+    for (let c = 0; c < ring.length; c += 2) if (dx * (ring[c + 1]! - y) - dy * (ring[c]! - x) < 0) return false;
+  }
+  return true;
 }
 
 /** What of a caster lies before a plane (Sutherland & Hodgman 1974). */

@@ -61,6 +61,9 @@ function viewOf(eye: EyeMatrix): View {
   return { sight, directions: rangeDirections(sight) };
 }
 
+/** Corners that are laid together for a frame at most. */
+const MOST_ROUGH_CORNERS = 8000;
+
 /** Shadows in the making, in pieces. */
 type Working = Generator<undefined, Map<Surface, readonly Shade[]>>;
 
@@ -114,12 +117,15 @@ export class SunShades {
   private rough(bodies: readonly LitBody[], seen: ReadonlySet<Surface> | null): Map<Surface, readonly Shade[]> {
     const rough = new RoughShades(this.view, bodies);
     const shades = new Map<Surface, readonly Shade[]>();
-    for (const { body, receives } of bodies) {
-      if (!receives) continue;
-      for (const surface of body.surfaces) {
-        const shade = !seen || seen.has(surface) ? rough.on(surface, body) : null;
-        if (shade) shades.set(surface, [shade]);
-      }
+    const asked = bodies.flatMap(({ body, receives }) => (receives ? body.surfaces.flatMap((surface) => (!seen || seen.has(surface) ? [{ surface, body, area: rough.areaOf(surface) }] : [])) : [])); // prettier-ignore
+    let corners = 0;
+    for (const { surface, body, area } of asked.sort((p, q) => q.area - p.area)) {
+      // The smallest wait for the exact ones where there are so many that a frame would not hold them.
+      if (area === 0 || corners > MOST_ROUGH_CORNERS) break;
+      const shade = rough.on(surface, body);
+      if (!shade) continue;
+      shades.set(surface, [shade]);
+      corners += shade.path.verbs.length;
     }
     return shades;
   }
