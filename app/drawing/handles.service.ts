@@ -6,13 +6,22 @@ import {
   findNode,
   idsWithin,
   invert33,
+  anchorOfBox,
+  artworkOnRuled,
   groundNormal,
+  isRuled,
   placementGround,
   placementMap,
+  readBox,
+  readUnder,
+  readWay,
   resizedAnchor,
+  sheetFromWorld,
+  worldOnRuled,
   type Edit,
   type PlacementNode,
   type SheetPoint,
+  type Surface,
 } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
@@ -98,6 +107,7 @@ export class HandlesService {
   private sizeHandle(node: PlacementNode): readonly Handle[] {
     const document = this.documents.shown();
     const ground = placementGround(document, node);
+    if (ground && 'form' in ground && ground.form.kind !== 'flat') return this.sizeHandleRound(node, ground);
     const map = ground && placementMap(this.pictures.geometry(), node, 'kind' in ground ? null : ground);
     const corner = map && apply33(map, node.anchor.width, node.anchor.height);
     const inverse = map && invert33(map);
@@ -112,6 +122,34 @@ export class HandlesService {
       const wanted = Math.max(p.x, p.y / ratio);
       const width = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
       const anchor = resizedAnchor(kept.anchor, groundNormal(ground), exactCells(width), exactCells(width * ratio));
+      this.finish(
+        { kind: 'place', id: node.id, target: kept.target, anchor, ...(kept.overhangs && { overhangs: kept.overhangs }) },
+        `set size of ${kept.name}`,
+        end,
+      );
+    };
+    return [{ name: 'size', ...this.toScreen(corner), drag }];
+  }
+
+  /** The same on a round side: the corner is drawn where the side has it. */
+  private sizeHandleRound(node: PlacementNode, ground: Surface): readonly Handle[] {
+    if (!isRuled(ground.form)) return [];
+    const { origin, right, down } = artworkOnRuled(node.anchor, ground.form);
+    const { width, height } = node.anchor;
+    const stage = this.pictures.geometry();
+    const own = { u: origin.u + right.u * width + down.u * height, v: origin.v + right.v * width + down.v * height };
+    const corner = sheetFromWorld(stage.view.sight.projection, worldOnRuled(ground.form, own));
+    if (!corner) return [];
+    const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = findNode(this.documents.kept(), node.id);
+      const p = readUnder(stage, ground, this.toSheet(px));
+      if (kept?.kind !== 'placement' || !p) return;
+      const box = readBox(ground, kept.anchor);
+      const way = readWay(ground, box, p);
+      const ratio = box.height / box.width;
+      const wanted = Math.max(way.x, way.y / ratio);
+      const wide = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
+      const anchor = anchorOfBox(ground, { ...box, width: exactCells(wide), height: exactCells(wide * ratio) }, kept.anchor);
       this.finish(
         { kind: 'place', id: node.id, target: kept.target, anchor, ...(kept.overhangs && { overhangs: kept.overhangs }) },
         `set size of ${kept.name}`,

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
-  anchorIn,
+  anchorOfBox,
   axesOf,
   boxAround,
-  boxIn,
   canHaveDepth,
   ellipseOf4,
   ellipseOutline,
@@ -18,15 +17,15 @@ import {
   moveOutline,
   placementGround,
   planeName,
-  readingFrameOf,
-  SHEET_READING,
+  readBox,
+  SHEET_PLANE,
   stretchOutline,
   type PlacementNode,
   type Plane,
   type PlaneBox,
-  type PlaneFrame,
   type ReadBox,
   type ShapeNode,
+  type Surface,
 } from '@core';
 import { measuresOf, SOLID_FORMS } from '@later';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
@@ -174,12 +173,11 @@ export class SelectionComponent {
 
   /** Where a placement lies as it is read: from the upper left of its face's box, or from its plane's origin. */
   protected boxOf(node: PlacementNode): ReadBox {
-    return boxIn(this.frameOf(node), node.anchor);
+    return readBox(this.groundOf(node), node.anchor);
   }
 
-  private frameOf(node: PlacementNode): PlaneFrame {
-    const ground = placementGround(this.store.shown(), node);
-    return (ground && readingFrameOf(ground)) ?? SHEET_READING;
+  private groundOf(node: PlacementNode): Surface | Plane {
+    return placementGround(this.store.shown(), node) ?? SHEET_PLANE;
   }
 
   protected setBox(node: PlacementNode, part: Partial<ReadBox>): void {
@@ -188,7 +186,7 @@ export class SelectionComponent {
     const box = { ...now, ...part };
     if (part.width !== undefined) box.height = exactCells(part.width * ratio);
     if (part.height !== undefined) box.width = exactCells(part.height / ratio);
-    const anchor = anchorIn(this.frameOf(node), box, node.anchor);
+    const anchor = anchorOfBox(this.groundOf(node), box, node.anchor);
     this.store.commit(
       { kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) },
       `set size of ${node.name}`,

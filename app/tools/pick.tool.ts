@@ -9,7 +9,11 @@ import {
   apply33,
   pickAt,
   axesOf,
+  anchorOfBox,
   placementGround,
+  readBox,
+  readUnder,
+  readWay,
   readingFrameOf,
   readingMap,
   scaleWorld,
@@ -99,16 +103,26 @@ function frameOf(id: string, context: ToolContext): { readonly map: Mat33 | null
 }
 
 function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean; readonly free: boolean }, context: ToolContext): PlanePoint {
-  const { map } = frameOf(drag.node, context);
-  const inverse = map && invert33(map);
-  const from = inverse && apply33(inverse, drag.from.x, drag.from.y);
-  const to = inverse && apply33(inverse, at.x, at.y);
-  if (!from || !to) return { u: 0, v: 0 };
+  const way = wayBetween(drag.node, drag.from, at, context);
+  if (!way) return { u: 0, v: 0 };
   const step = (cells: number): number => (how.free ? exactCells(cells) : Math.round(cells) + 0);
-  const u = step(to.x - from.x);
-  const v = step(to.y - from.y);
+  const [u, v] = [step(way.x), step(way.y)];
   if (!how.lock) return { u, v };
-  return Math.abs(to.x - from.x) >= Math.abs(to.y - from.y) ? { u, v: 0 } : { u: 0, v };
+  return Math.abs(way.x) >= Math.abs(way.y) ? { u, v: 0 } : { u: 0, v };
+}
+
+/** The way between two places of the sheet in the frame that a node moves in, in cells. */
+function wayBetween(id: string, from: SheetPoint, to: SheetPoint, context: ToolContext): SheetPoint | null {
+  const node = findNode(context.document, id);
+  const ground = node?.kind === 'placement' ? placementGround(context.document, node) : null;
+  if (ground) {
+    const [p, q] = [readUnder(context.geometry, ground, from), readUnder(context.geometry, ground, to)];
+    return p && q && readWay(ground, p, q);
+  }
+  const { map } = frameOf(id, context);
+  const inverse = map && invert33(map);
+  const [p, q] = inverse ? [apply33(inverse, from.x, from.y), apply33(inverse, to.x, to.y)] : [null, null];
+  return p && q && { x: q.x - p.x, y: q.y - p.y };
 }
 
 function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | null {
@@ -120,7 +134,9 @@ function moveEdit(drag: Drag, moved: PlanePoint, context: ToolContext): Edit | n
   const frame = (ground && readingFrameOf(ground)) ?? SHEET_READING;
   const along = moveOnPlane(plane, moved.u, moved.v);
   const by = node?.kind === 'placement' ? addWorld(scaleWorld(frame.u, moved.u), scaleWorld(frame.v, moved.v)) : along;
-  const read = { x: exactCells(dotWorld(by, frame.u)), y: exactCells(dotWorld(by, frame.v)) };
+  // Round sides have no frame of their own: artwork on them moves as it is read.
+  const isRound = ground !== null && 'form' in ground && ground.form.kind !== 'flat';
+  const read = isRound ? { x: moved.u, y: moved.v } : { x: exactCells(dotWorld(by, frame.u)), y: exactCells(dotWorld(by, frame.v)) };
   return moveAll(context.document, drag.ids, { a: exactCells(by.a), b: exactCells(by.b), h: exactCells(by.h) }, read);
 }
 
@@ -134,11 +150,9 @@ export function moveAll(document: CheminDocument, ids: readonly string[], by: Ce
     const node = findNode(document, id);
     if (node?.kind !== 'placement' || node.target.kind !== 'face' || moving.has(node.target.node)) return [];
     const ground = placementGround(document, node);
-    const frame = ground && readingFrameOf(ground);
-    if (!frame) return [];
-    const { at } = node.anchor;
-    const there = addWorld(at, addWorld(scaleWorld(frame.u, read.x), scaleWorld(frame.v, read.y)));
-    const anchor = { ...node.anchor, at: { a: exactCells(there.a), b: exactCells(there.b), h: exactCells(there.h) } };
+    if (!ground) return [];
+    const box = readBox(ground, node.anchor);
+    const anchor = anchorOfBox(ground, { ...box, x: box.x + read.x, y: box.y + read.y }, node.anchor);
     return [{ kind: 'place' as const, id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }];
   });
   const onFaces = new Set(placed.map((edit) => edit.id));

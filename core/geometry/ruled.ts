@@ -21,6 +21,9 @@ export interface Ruled {
   readonly sense: 1 | -1;
 }
 
+/** Whether a surface is a cylinder or a cone. */
+export const isRuled = (form: { readonly kind: string }): form is Ruled => form.kind === 'cylinder' || form.kind === 'cone';
+
 /** A place along a directrix as its segment and the parameter in it. */
 function placeAlong(directrix: readonly Segment[], s: number): readonly [Segment, number] {
   const i = Math.max(0, Math.min(directrix.length - 1, Math.floor(s)));

@@ -192,6 +192,52 @@ export function worldOnRuled(ruled: Ruled, { u, v }: PlanePoint): WorldPoint {
   return ruledPoint(ruled, s, (Math.hypot(u, v) - first!) / (second! - first!));
 }
 
+/** The parameters of a place by its own coordinates. */
+export function ruledOf(ruled: Ruled, own: PlanePoint): { readonly s: number; readonly k: number } {
+  return ruledNear(ruled, worldOnRuled(ruled, own));
+}
+
+/** How long a radian about a cone's apex counts as it is read: at the middle of its generators. */
+function meanRadius(ruled: Ruled): number {
+  const [p, q] = [ruledCoordinates(ruled, 0, 0), ruledCoordinates(ruled, 0, 1)];
+  return ruled.kind === 'cone' ? (Math.hypot(p.u, p.v) + Math.hypot(q.u, q.v)) / 2 : 1;
+}
+
+/** The length of a generator in cells. */
+function generatorLength(ruled: Ruled, s: number): number {
+  const way = subtractWorld(ruledPoint(ruled, s, 1), ruledPoint(ruled, s, 0));
+  return Math.sqrt(dotWorld(way, way));
+}
+
+/** A place of a round side as it is read, in cells from where its directrix begins and from its upper rim: x to the right, y down. Inverse of `placeRead`. */
+export function readPlace(ruled: Ruled, { s, k }: { readonly s: number; readonly k: number }): { readonly x: number; readonly y: number } {
+  const { right, down } = readingOf(ruled);
+  const across = acrossTo(ruled, s) * meanRadius(ruled);
+  const length = generatorLength(ruled, s);
+  // Along the generator from the rim that comes first as it is read.
+  const along = (sign: number): number => (sign > 0 ? k : 1 - k) * length;
+  return right[0] !== 0 ? { x: right[0] * across, y: along(down[1]) } : { x: along(right[1]), y: down[0] * across };
+}
+
+/** The place of a round side that is read at a place. */
+export function placeRead(ruled: Ruled, { x, y }: { readonly x: number; readonly y: number }): { readonly s: number; readonly k: number } {
+  const { right, down } = readingOf(ruled);
+  const [across, along, sign] = right[0] !== 0 ? [right[0] * x, y, down[1]] : [down[0] * y, x, right[1]];
+  const n = ruled.directrix.length;
+  const turned = parameterAcross(ruled, across / meanRadius(ruled));
+  const s = ruled.closed ? ((turned % n) + n) % n : Math.max(0, Math.min(n - 1e-12, turned));
+  const part = along / generatorLength(ruled, s);
+  return { s, k: sign > 0 ? part : 1 - part };
+}
+
+/** A way between places as they are read: of ways round a closed side the shortest. */
+export function turnRead(ruled: Ruled, { x, y }: { readonly x: number; readonly y: number }): { readonly x: number; readonly y: number } {
+  if (!ruled.closed) return { x, y };
+  const whole = acrossAll(ruled) * meanRadius(ruled);
+  const near = (way: number): number => way - whole * Math.round(way / whole);
+  return readingOf(ruled).right[0] !== 0 ? { x: near(x), y } : { x, y: near(y) };
+}
+
 /** The size of a round side for artwork, in cells: how far it is round it in its middle, and along its generators. */
 export function roomOnRuled(ruled: Ruled): { readonly width: number; readonly height: number } {
   const [p, q] = [ruledCoordinates(ruled, 0, 0), ruledCoordinates(ruled, 0, 1)];

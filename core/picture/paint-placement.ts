@@ -9,7 +9,7 @@ import { surfaceNamed, type Surface } from '../geometry/body';
 import { bodyOf, type SpaceNode } from '../geometry/book';
 import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
-import type { Ruled } from '../geometry/ruled';
+import { isRuled } from '../geometry/ruled';
 import { artworkOnRuled } from '../geometry/wrapping';
 import { apply33, IDENTITY, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { CORNERS } from '../math/tolerances';
@@ -117,8 +117,6 @@ export function placedArtwork(
   byNode.set(node, placed);
   return placed;
 }
-
-const isRuled = (form: Surface['form']): form is Ruled => form.kind === 'cylinder' || form.kind === 'cone';
 
 /** By the part of a side that is drawn, as each has its own. */
 const wrapped = new WeakMap<DrawnSurface, WeakMap<PlacementNode, Kept>>();

@@ -3,14 +3,20 @@ import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
 import { SelectModule } from 'primeng/select';
 import {
+  anchorOfBox,
+  artworkRoom,
   bodyOf,
   figure,
   findNode,
   flattenTree,
+  isRuled,
   isTurned,
+  placementGround,
   planeKey,
   planeName,
+  readBox,
   samePlane,
+  seenStretches,
   surfaceWord,
   type Artwork,
   type PlacementTarget,
@@ -23,7 +29,7 @@ import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
 import { ArtworkThumbComponent } from './artwork-thumb.component';
-import { laidOn, placementOn } from './place.tool';
+import { fittedBox, laidOn, placementOn, type Fit } from './place.tool';
 
 interface TargetOption {
   readonly label: string;
@@ -69,7 +75,8 @@ export class ArtworkBenchComponent {
     for (const { node, hidden } of flattenTree(this.store.kept().nodes)) {
       if (hidden || node.kind !== 'shape') continue;
       for (const surface of bodyOf(node)?.surfaces ?? []) {
-        if (!isTurned(view, surface)) continue;
+        const seen = isRuled(surface.form) ? seenStretches(view.sight.projection, surface.form).length > 0 : isTurned(view, surface);
+        if (!seen) continue;
         const label = node.depth === 0 ? node.name : `${node.name}, ${surfaceWord(surface)}`;
         options.push({ label, value: `${node.id} ${surface.name}`, target: { kind: 'face', node: node.id, face: surface.name } });
       }
@@ -97,6 +104,42 @@ export class ArtworkBenchComponent {
     this.store.commit({ kind: 'add', nodes: [node], artworks: [] }, `place ${artwork.name}`);
     this.view.select([node.id]);
     this.view.setTool('pick');
+  }
+
+  /** The room that the selected placement has on its face; null on planes. */
+  protected readonly room = computed(() => {
+    const node = this.placement();
+    const ground = node && placementGround(this.store.kept(), node);
+    return ground && 'form' in ground ? artworkRoom(ground) : null;
+  });
+  /** Whether it lies on a side that goes round. */
+  protected readonly isRound = computed(() => {
+    const node = this.placement();
+    const ground = node && placementGround(this.store.kept(), node);
+    return ground !== null && 'form' in ground && isRuled(ground.form);
+  });
+  protected readonly fits = computed((): readonly { readonly key: Fit; readonly title: string }[] => [
+    ...(this.room()
+      ? ([
+          { key: 'inside', title: 'Inside' },
+          { key: 'cover', title: 'Cover' },
+          { key: 'stretch', title: this.isRound() ? 'All round' : 'Stretch' },
+        ] as const)
+      : []),
+    { key: 'true', title: 'True size' },
+  ]);
+
+  /** Fits the selected placement to its face, about the face's middle, or gives it the size that its file says. */
+  protected fit(how: Fit): void {
+    const node = this.placement();
+    const document = this.store.kept();
+    const ground = node && placementGround(document, node);
+    const artwork = document.artworks.find(({ id }) => id === node?.artwork);
+    if (!node || !ground || !artwork) return;
+    const before = readBox(ground, node.anchor);
+    const room = this.room();
+    const anchor = anchorOfBox(ground, fittedBox(how, artwork, before, room, document), node.anchor);
+    this.store.commit({ kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }, `fit ${node.name}`);
   }
 
   /** Moves the selected placement to another face or plane; its size stays. */

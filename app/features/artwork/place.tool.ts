@@ -1,26 +1,26 @@
 import {
   anchorIn,
-  apply33,
+  anchorOfBox,
   bodyOf,
   boxIn,
   findArtwork,
   findShape,
-  invert33,
   pickAt,
   placementGround,
   PLANE_NAMES,
   readingFrameOf,
-  readingMap,
+  readUnder,
+  artworkRoom,
   SHEET_PLANE,
   SHEET_READING,
   surfaceNamed,
-  surfaceReadingFrame,
   surfaceWord,
   type Artwork,
   type CheminDocument,
   type Edit,
   type PlacementNode,
   type PlacementTarget,
+  type ReadBox,
   type Plane,
   type SheetPoint,
   type Surface,
@@ -37,6 +37,8 @@ export interface PlaceState {
 
 /** Cells that artwork is wide when it is placed on a bare plane. */
 const WIDTH_ON_PLANE = 6;
+/** Part of the way round a side that artwork takes at first. */
+const ROUND_PART = 0.3;
 
 /** Places the chosen artwork: on the face under the pointer, fitted to it, or on the active plane. */
 export const placeTool: Tool<PlaceState, PlaceToolSettings> = {
@@ -69,8 +71,8 @@ function targetAt(at: SheetPoint, context: Context): PlacementTarget {
   const hit = partAt(at, context);
   const host = hit && findShape(context.document, hit.node);
   const surface = hit?.face && host && host.plane.kind !== 'sheet' ? surfaceNamed(bodyOf(host), hit.face) : null;
-  // Round sides carry nothing yet that would follow them.
-  if (hit && surface?.form.kind === 'flat') return { kind: 'face', node: hit.node, face: surface.name };
+  // Balls and domes cannot be unrolled.
+  if (hit && surface && surface.form.kind !== 'sphere') return { kind: 'face', node: hit.node, face: surface.name };
   return { kind: 'plane', plane: context.plane };
 }
 
@@ -107,18 +109,17 @@ export function placementOn(
 ): PlacementNode {
   const ratio = artwork.height / artwork.width;
   const ground = groundOf(target, context.document) ?? SHEET_PLANE;
-  const frame = readingFrameOf(ground) ?? SHEET_READING;
   let box = { x: 0, y: 0, width: WIDTH_ON_PLANE, height: WIDTH_ON_PLANE * ratio };
-  const room = 'kind' in ground ? null : surfaceReadingFrame(ground);
+  const room = 'kind' in ground ? null : artworkRoom(ground);
+  const pressed = at && readUnder(context.geometry, ground, at);
   if (room) {
-    const fitted = Math.min(room.width, room.height / ratio);
-    box = { x: (room.width - fitted) / 2, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
-  } else if (at) {
-    const map = readingMap(context.geometry, ground);
-    const inverse = map && invert33(map);
-    const p = inverse && apply33(inverse, at.x, at.y);
-    if (p) box = { ...box, x: Math.round(p.x), y: Math.round(p.y) };
-  }
+    const isFlat = !('kind' in ground) && ground.form.kind === 'flat';
+    // On a round side as much as is well seen at once, where it was pressed.
+    const width = isFlat ? room.width : Math.min(room.width, ROUND_PART * (room.width > room.height * ROUND_PART ? room.width : room.height));
+    const fitted = Math.min(width, room.height / ratio);
+    const x = !isFlat && pressed ? pressed.x - fitted / 2 : (room.width - fitted) / 2;
+    box = { x, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
+  } else if (pressed) box = { ...box, x: Math.round(pressed.x), y: Math.round(pressed.y) };
   return {
     kind: 'placement',
     id: context.newId(),
@@ -127,7 +128,7 @@ export function placementOn(
     locked: false,
     artwork: artwork.id,
     target,
-    anchor: anchorIn(frame, box),
+    anchor: anchorOfBox(ground, box),
   };
 }
 
@@ -144,15 +145,45 @@ export function laidOn(document: CheminDocument, node: PlacementNode, target: Pl
     ...(node.overhangs && { overhangs: node.overhangs }),
   });
   const [from, to] = [placementGround(document, node), groundOf(target, document)];
-  const frame = to && readingFrameOf(to);
-  if (!from || !to || !frame) return place(node.anchor);
+  if (!from || !to) return place(node.anchor);
+  const frame = readingFrameOf(to);
+  const room = 'kind' in to ? null : artworkRoom(to);
+  // Round sides have no frame: artwork comes to lie in their middle, or keeps its place round them.
+  if (!frame || ('form' in from && from.form.kind !== 'flat')) {
+    const { width, height } = node.anchor;
+    const at = room ? { x: (room.width - width) / 2, y: (room.height - height) / 2 } : { x: 0, y: 0 };
+    return place(anchorOfBox(to, { ...at, width, height }, node.anchor));
+  }
   const onSheet = (ground: Surface | Plane): boolean => 'kind' in ground && ground.kind === 'sheet';
   const box = boxIn(frame, node.anchor);
-  const room = 'kind' in to ? null : surfaceReadingFrame(to);
   const misses = room !== null && (box.x >= room.width || box.y >= room.height || box.x + box.width <= 0 || box.y + box.height <= 0);
   if (room && (misses || onSheet(from)))
     return place(anchorIn(frame, { ...box, x: (room.width - box.width) / 2, y: (room.height - box.height) / 2 }, node.anchor));
   // The sheet has no place in space: counts are kept.
   if (onSheet(from) !== onSheet(to)) return place(anchorIn(frame, boxIn(readingFrameOf(from) ?? SHEET_READING, node.anchor), node.anchor));
   return place(anchorIn(frame, box, node.anchor));
+}
+
+/** How a placement is fitted: within its face, over all of it, stretched to it, or as large as its file says. */
+export type Fit = 'inside' | 'cover' | 'stretch' | 'true';
+
+/** Units of an SVG to an inch (CSS 2.2). */
+const UNITS_PER_INCH = 96;
+
+/** The box of a placement that is fitted, in cells as its ground is read. @param room of its face; null on planes */
+export function fittedBox(
+  how: Fit,
+  { width, height }: Pick<Artwork, 'width' | 'height'>,
+  before: ReadBox,
+  room: { readonly width: number; readonly height: number } | null,
+  { grid, sheet }: Pick<CheminDocument, 'grid' | 'sheet'>,
+): ReadBox {
+  if (how === 'stretch' && room) return { x: 0, y: 0, width: room.width, height: room.height };
+  const mm = 25.4 / UNITS_PER_INCH / sheet.scale;
+  const ratios = room ? [room.width / width, room.height / height] : [];
+  const k = how === 'true' || ratios.length === 0 ? mm / grid.cell : how === 'cover' ? Math.max(...ratios) : Math.min(...ratios);
+  const [wide, high] = [width * k, height * k];
+  // About the middle of the face, or of where it was.
+  const [x, y] = room && how !== 'true' ? [room.width / 2, room.height / 2] : [before.x + before.width / 2, before.y + before.height / 2];
+  return { x: x - wide / 2, y: y - high / 2, width: wide, height: high };
 }
