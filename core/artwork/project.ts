@@ -1,7 +1,7 @@
 import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
 import { COORDS_OF, pathBox, type Path } from '../shape/path';
 import { mapMarks } from './artwork';
-import { mappedGradient, type Mapping } from './gradient-steps';
+import { mappedGradient, type Mapping } from './gradient-fields';
 import { cubicOf, mappedPiece, type FlatMap } from './map-path';
 import type { Ink, Mark, PathMark } from './marks';
 import { strokeArea } from './stroke-area';

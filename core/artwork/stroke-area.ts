@@ -5,7 +5,8 @@ import { ClipType, combineRings, FillRule } from '../shape/flat-areas';
 import { flattenPath, joinPaths, mapPath, polygonPath, type Path } from '../shape/path';
 import type { LineStyle } from './marks';
 
-const JOINS = { round: JoinType.Round, miter: JoinType.Miter, bevel: JoinType.Bevel } as const;
+// Beyond its limit a mitre is cut off (SVG 2, 13.5.6), which offsets square instead: tips are added to bevels.
+const JOINS = { round: JoinType.Round, miter: JoinType.Bevel, bevel: JoinType.Bevel } as const;
 const CAPS = { round: EndType.Round, butt: EndType.Butt, square: EndType.Square } as const;
 
 /** Largest whole number that coordinates are brought to. */
@@ -33,7 +34,7 @@ export function strokeArea(path: Path, { width, cap, join, miterLimit, dashes, p
     const points = distinct(flat, closed);
     return dashes.length === 0
       ? [{ points, closed }]
-      : dashed(closed ? [...points, points[0]!] : points, dashes).map((piece) => ({ points: piece, closed: false }));
+      : dashed(closed ? [...points, points[0]!] : points, dashes, closed).map((piece) => ({ points: piece, closed: false }));
   });
   const largest = lines.reduce((most, { points }) => points.reduce((sum, [x, y]) => Math.max(sum, Math.abs(x), Math.abs(y)), most), width);
   const k = LARGEST / (2 * largest);
@@ -47,11 +48,39 @@ export function strokeArea(path: Path, { width, cap, join, miterLimit, dashes, p
       offset.addPaths(whole, JOINS[join], closed ? EndType.Joined : CAPS[cap]);
       offset.execute((width * k) / 2, out);
       areas.push(...out);
+      if (join === 'miter')
+        for (const line of some.slice(i, i + TOGETHER))
+          areas.push(...tipsOf(line, width / 2, miterLimit).map((tip) => tip.map(([x, y]) => ({ x: Math.round(x * k), y: Math.round(y * k) }))));
     }
   }
-  const united = lines.length > 1 ? combineRings(ClipType.Union, areas, [], FillRule.NonZero) : areas;
+  const united = areas.length > 1 ? combineRings(ClipType.Union, areas, [], FillRule.NonZero) : areas;
   const flat = joinPaths(united.map((ring) => polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
   return pen === IDENTITY ? flat : mapPath(flat, pen);
+}
+
+/** Turns in radians below which a corner is one of a curve's chords. */
+const CHORD = 0.05;
+
+/** The tips of a line's corners as far as they are no longer than the limit: what a mitre has more than a bevel. */
+function tipsOf({ points, closed }: Line, half: number, limit: number): readonly (readonly Point[])[] {
+  const n = points.length;
+  return points.flatMap((v, i): readonly (readonly Point[])[] => {
+    if (!closed && (i === 0 || i === n - 1)) return [];
+    const [p, q] = [points[(i + n - 1) % n]!, points[(i + 1) % n]!];
+    const [one, two] = [unit(p, v), unit(v, q)];
+    const [cross, dot] = [one[0] * two[1] - one[1] * two[0], one[0] * two[0] + one[1] * two[1]];
+    // A mitre is as many widths long as one over the cosine of half the turn.
+    if (Math.abs(Math.atan2(cross, dot)) < CHORD || Math.sqrt(2 / Math.max(1e-12, 1 + dot)) > limit) return [];
+    const side = cross > 0 ? half : -half;
+    const [a, b]: readonly [Point, Point] = [[v[0] + one[1] * side, v[1] - one[0] * side], [v[0] + two[1] * side, v[1] - two[0] * side]]; // prettier-ignore
+    const tip: Point = [v[0] + ((one[1] + two[1]) * side) / (1 + dot), v[1] - ((one[0] + two[0]) * side) / (1 + dot)];
+    return [cross > 0 ? [v, a, tip, b] : [v, b, tip, a]];
+  });
+}
+
+function unit([x, y]: Point, [p, q]: Point): Point {
+  const length = Math.hypot(p - x, q - y) || 1;
+  return [(p - x) / length, (q - y) / length];
 }
 
 type Point = readonly [number, number];
@@ -74,7 +103,7 @@ function distinct(flat: readonly number[], closed: boolean): readonly Point[] {
 }
 
 /** The pieces that dashes leave of a line; the whole of it where they would be too many. */
-function dashed(points: readonly Point[], lengths: readonly number[]): readonly (readonly Point[])[] {
+function dashed(points: readonly Point[], lengths: readonly number[], closed: boolean): readonly (readonly Point[])[] {
   const pattern = lengths.length % 2 === 0 ? lengths : [...lengths, ...lengths];
   const period = pattern.reduce((sum, length) => sum + length, 0);
   const whole = points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]), 0);
@@ -100,6 +129,9 @@ function dashed(points: readonly Point[], lengths: readonly number[]): readonly 
     left -= length - done;
     open?.push(q);
   }
-  if (open && open.length > 1) pieces.push(open);
+  // Round a ring the last dash goes on in the first.
+  const [first] = pieces;
+  if (closed && open && first) pieces[0] = [...open, ...first.slice(1)];
+  else if (open && open.length > 1) pieces.push(open);
   return pieces;
 }
