@@ -34,11 +34,14 @@ const fill = z.union([
   z.strictObject({ kind: z.literal('radial'), centre: planePoint, edge: planePoint, stops }),
 ]);
 
+/** How something mixes with what lies under it, but normally. */
+export const blendSchema = z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]);
+
 /** Fill, line, strength and blend of a shape. */
 export const paintSchema: z.ZodType<Paint> = z.strictObject({
   fill: fill.nullable(),
   line: line.nullable(),
   strength: share.exactOptional(),
-  blend: z.enum(BLENDS.slice(1) as [Exclude<Blend, 'normal'>, ...Exclude<Blend, 'normal'>[]]).exactOptional(),
+  blend: blendSchema.exactOptional(),
   unlit: z.literal(true).exactOptional(),
 });

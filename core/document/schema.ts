@@ -15,7 +15,7 @@ import type { FamilyKey, ProjectionSetup } from '../projection/setup';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, PlacementTarget, Reference, Sheet, Stroke } from './types';
 import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
-import { colour, line, paintColour, paintSchema, share } from './paint-schema';
+import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
 import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
@@ -174,7 +174,18 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
         .refine((s) => Object.keys(s).length <= 1000, 'at most 1000 surfaces have paints of their own')
         .exactOptional(),
     }),
-    z.strictObject({ kind: z.literal('placement'), ...nodeBase, artwork: id, target: targetSchema, anchor: anchorSchema, overhangs: overhangsSchema }),
+    z.strictObject({
+      kind: z.literal('placement'),
+      ...nodeBase,
+      artwork: id,
+      target: targetSchema,
+      anchor: anchorSchema,
+      overhangs: overhangsSchema,
+      lit: share.exactOptional(),
+      shaded: z.literal(false).exactOptional(),
+      strength: share.exactOptional(),
+      blend: blendSchema.exactOptional(),
+    }),
     z.strictObject({ kind: z.literal('copy'), ...nodeBase, of: id, ...rigidFields }),
     z.strictObject({ kind: z.literal('dimension'), ...nodeBase, ...dimensionFields }),
   ]),

@@ -10,7 +10,7 @@ import type { LaidLetter } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
-import type { Colour, LinePaint, Paint, Swatch } from '../paint/paint';
+import type { Blend, Colour, LinePaint, Paint, Swatch } from '../paint/paint';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';
 import type { CellMove, RigidMove } from '../geometry/rigid';
@@ -140,6 +140,13 @@ export interface PlacementNode extends NodeBase {
   readonly anchor: ArtworkAnchor;
   /** It is seen beyond its face's boundary too. */
   readonly overhangs?: true;
+  /** How far it takes the tone of what it lies on, from 0 to 1: as printed there with 1; as it is without. */
+  readonly lit?: number;
+  /** No shadows are seen on it: it shines, or lies over them. */
+  readonly shaded?: false;
+  /** How much it covers, from 0 to 1, and how it mixes with what lies under it. */
+  readonly strength?: number;
+  readonly blend?: Exclude<Blend, 'normal'>;
 }
 
 /** Another appearance of something: it looks as its original does, carried by a rigid move. */

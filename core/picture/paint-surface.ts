@@ -48,8 +48,8 @@ export interface OnFace {
 /** What artwork on a plane of space is painted with. */
 export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: Artwork | undefined): Painted {
   const { drawn, areas, path, surface } = part;
-  const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas });
-  const shadow = shadowLayers(surface, part.shades, tones.light.shadows);
+  const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas }, surface);
+  const shadow = node.shaded === false ? [] : shadowLayers(surface, part.shades, tones.light.shadows);
   return shadow.length > 0 ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
 }
 
@@ -77,29 +77,35 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   const seamed = solid && !line && areas === null;
   const own: Mark[] = filled(tones, stage, paint, part, map, seamed);
   const face = surface.from?.name ?? surface.name;
-  const placed = on.flatMap(({ node: placement, artwork, drawn: there, tones: own }): readonly Painted[] => {
+  const onIt = on.flatMap(({ node: placement, artwork, drawn: there, tones: own }): readonly { readonly painted: Painted; readonly shaded: boolean }[] => {
     const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
     return named
       ? [
-          paintPlacement(
-            stage,
-            own,
-            there,
-            placement,
-            artwork,
-            node,
-            placement.overhangs && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
-            part.surface,
-          ),
+          {
+            shaded: placement.shaded !== false,
+            painted: paintPlacement(
+              stage,
+              own,
+              there,
+              placement,
+              artwork,
+              node,
+              placement.overhangs && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
+              part.surface,
+            ),
+          },
         ]
       : [];
   });
+  // What shadows do not fall on lies over them.
+  const [placed, over] = [true, false].map((shaded) => onIt.flatMap((one) => (one.shaded === shaded ? [one.painted] : []))) as [Painted[], Painted[]];
   const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);
   if (paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
   own.push(...(shadow.length > 0 ? lines : withLines(own, lines)), ...groupByNode(placed));
   if (shadow.length > 0 && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
+  own.push(...groupByNode(over));
   const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
-  return new PaintedSurface(owner, name, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, placed);
+  return new PaintedSurface(owner, name, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, [...placed, ...over]);
 }
 
 function paintWire(stage: Stage, tones: Tones, { drawn, surface: part, path, areas, cuts }: PaintedPart, node: ShapeNode): Painted {

@@ -5,7 +5,8 @@ import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
-import { PLAIN, type Painted } from './painted';
+import { PLAIN, type Look, type Painted } from './painted';
+import { printedMarks } from './printed';
 import type { Stage } from './stage';
 import type { Tones } from './tones';
 
@@ -30,7 +31,10 @@ export function paintPlacement(
   const { name } = node;
   if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
   const { polygon } = placed;
-  const marks = tones.hasTint ? recolouredMarks(placed.marks, (colour) => tones.over(colour)) : placed.marks;
+  const own = tones.hasTint ? recolouredMarks(placed.marks, (colour) => tones.over(colour)) : placed.marks;
+  const marks = node.lit && part ? printedMarks(tones, part, own, node.lit) : own;
+  const { strength, blend } = node;
+  const look: Look = strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
   const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return { node: owner, name, look: PLAIN, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
+  return { node: owner, name, look, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
 }

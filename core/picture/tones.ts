@@ -110,6 +110,18 @@ export class Tones {
     return this.around(base, dotWorld(normal, there.towards), there);
   }
 
+  /**
+   * A colour that is printed on something: as it is where that faces the light, else as much darker as a face is. In
+   * parts of the whole way.
+   */
+  printed(base: string, normal: WorldPoint, there: LightThere, share: number): string {
+    const { fixed, ramp } = this.light;
+    const tone = fixed ? this.fixed(normal, fixed) : this.toneOf(exposedTo(dotWorld(normal, there.towards), there));
+    const { lit } = ramp;
+    const beside = { lightness: Math.min(0, tone.lightness - lit.lightness) * share, chroma: 1 + (Math.min(1, tone.chroma / (lit.chroma || 1)) - 1) * share };
+    return toned(base, beside).colour;
+  }
+
   /** The tone of a ball where its normal meets the light at a cosine. */
   around(base: string, cosine: number, there: LightThere): Toned {
     const step = Math.round(exposedTo(cosine, there) * EXPOSURES);

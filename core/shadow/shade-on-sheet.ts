@@ -15,7 +15,7 @@ import { joinPaths, mapPath, type Path } from '../shape/path';
 import { commonPart } from '../visibility/cut';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import { ruledWithin } from '../visibility/place-under';
-import { seenCap } from '../visibility/sphere-view';
+import { seenCap, spherePath } from '../visibility/sphere-view';
 import { ruledPath, type Stretch } from '../visibility/stretches';
 import type { Shade } from './shade';
 
@@ -187,6 +187,8 @@ function ballRing(projection: EyeMatrix, sphere: Sphere, { turned }: Shade, ring
   const kept: WorldPoint[] = [];
   let left: WorldPoint | null = null;
   const height = (unit: WorldPoint): number => dotWorld(unit, cap.axis) - cap.low;
+  // A ring none of which is seen goes round all that is, or past it.
+  if (units.every((unit) => height(unit) < 0)) return inRing(cap.axis) ? (spherePath(projection, sphere) ?? NOTHING) : NOTHING;
   // Begins where the ring is seen, so that it comes back to that.
   const start = Math.max(0, units.findIndex((unit) => height(unit) >= 0)); // prettier-ignore
   for (let step = 0; step <= units.length; step++) {

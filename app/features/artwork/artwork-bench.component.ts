@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
+import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
 import {
   anchorOfBox,
@@ -19,10 +20,12 @@ import {
   seenStretches,
   surfaceWord,
   type Artwork,
+  type PlacementNode,
   type PlacementTarget,
   type Plane,
 } from '@core';
 import { IconComponent } from '../../controls/icon.component';
+import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ImportsService } from '../../state/imports.service';
 import { newId } from '../../platform/ids';
 import { DocumentStore } from '../../state/document.store';
@@ -42,7 +45,7 @@ const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).
 /** The artworks of the drawing, and where a placement lies: chosen here or by pressing a face. */
 @Component({
   selector: 'chemin-artwork-bench',
-  imports: [ArtworkThumbComponent, ButtonModule, FormsModule, IconComponent, SelectModule],
+  imports: [ArtworkThumbComponent, ButtonModule, CheckboxModule, MeasureFieldComponent, FormsModule, IconComponent, SelectModule],
   templateUrl: './artwork-bench.component.html',
   styleUrls: ['../../styles/bench.css', './artwork-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -128,6 +131,14 @@ export class ArtworkBenchComponent {
       : []),
     { key: 'true', title: 'True size' },
   ]);
+
+  /** Changes how the selected placement takes the light and covers; what is undefined is taken away. */
+  protected change(part: { readonly [K in 'lit' | 'shaded' | 'overhangs' | 'strength' | 'blend']?: PlacementNode[K] | undefined }): void {
+    const node = this.placement();
+    if (!node) return;
+    const changed = Object.fromEntries(Object.entries({ ...node, ...part }).filter(([, value]) => value !== undefined)) as unknown as PlacementNode;
+    this.store.commit({ kind: 'change', nodes: [changed] }, `change ${node.name}`);
+  }
 
   /** Fits the selected placement to its face, about the face's middle, or gives it the size that its file says. */
   protected fit(how: Fit): void {
