@@ -15,7 +15,7 @@ import { joinPaths, mapPath, type Path } from '../shape/path';
 import { commonPart } from '../visibility/cut';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import { ruledWithin } from '../visibility/place-under';
-import { seenCap, spherePath } from '../visibility/sphere-view';
+import { seenCap } from '../visibility/sphere-view';
 import { ruledPath, type Stretch } from '../visibility/stretches';
 import type { Shade } from './shade';
 
@@ -48,7 +48,7 @@ export function shadeOnSheet(part: DrawnSurface, shade: Shade): Path {
     const affine = affineOf(map);
     return affine ? mapPath(shade.path, affine) : projectPath(shade.path, map, projection.near);
   }
-  if (form.kind === 'sphere') return joinPaths(ringsOf(shade.parts).map((ring) => ballRing(projection, form, shade, ring)));
+  if (form.kind === 'sphere') return joinPaths(ringsOf(shade.parts).map((ring) => ballRing(projection, form, part.path, shade, ring)));
   const { stretch: seen } = part;
   if (!seen) return NOTHING;
   const stretches = inStretches(form, shade);
@@ -169,8 +169,8 @@ function edgePlaces<T>(ring: ArrayLike<number>, placeOf: (x: number, y: number) 
   return places;
 }
 
-/** A ring of a shadow on a ball on the viewer's sheet: as far as it is seen, and along the ball's outline between. */
-function ballRing(projection: EyeMatrix, sphere: Sphere, { turned }: Shade, ring: ArrayLike<number>): Path {
+/** A ring of a shadow on a ball on the viewer's sheet: as far as it is seen, and along the ball's outline between. @param whole what is seen of the ball */
+function ballRing(projection: EyeMatrix, sphere: Sphere, whole: Path, { turned }: Shade, ring: ArrayLike<number>): Path {
   const cap = seenCap(projection, sphere);
   if (!cap) return NOTHING;
   const { sight } = turned.view;
@@ -188,7 +188,7 @@ function ballRing(projection: EyeMatrix, sphere: Sphere, { turned }: Shade, ring
   let left: WorldPoint | null = null;
   const height = (unit: WorldPoint): number => dotWorld(unit, cap.axis) - cap.low;
   // A ring none of which is seen goes round all that is, or past it.
-  if (units.every((unit) => height(unit) < 0)) return inRing(cap.axis) ? (spherePath(projection, sphere) ?? NOTHING) : NOTHING;
+  if (units.every((unit) => height(unit) < 0)) return inRing(cap.axis) ? whole : NOTHING;
   // Begins where the ring is seen, so that it comes back to that.
   const start = Math.max(0, units.findIndex((unit) => height(unit) >= 0)); // prettier-ignore
   for (let step = 0; step <= units.length; step++) {
