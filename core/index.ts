@@ -40,6 +40,7 @@ export * from './geometry/surface-on-plane';
 export * from './geometry/words';
 export * from './grid/lines';
 export * from './grid/settings';
+export * from './shadow/lamp-shades';
 export * from './shadow/shade';
 export * from './light/sun';
 export * from './light/tones';

@@ -177,7 +177,9 @@ test('things have tones, tints, contours of their own; contacts are dark; the ke
   await changes(() => page.getByRole('checkbox', { name: /^A tint over crates/ }).click());
   await changes(() => page.getByRole('checkbox', { name: 'Tones of its own' }).click().then(() => set(page, 'Facing the light', '40'))); // prettier-ignore
   const stored = async (): Promise<{ contour?: { width: number }; tint?: object; ramp?: { lit: object } }> =>
-    ((await storedOpen(page)).document as { nodes: { name: string }[] }).nodes.find(({ name }) => name === 'crates')!;
+    ((await storedOpen(page)).document as { nodes: { name: string; contour?: { width: number }; tint?: object; ramp?: { lit: object } }[] }).nodes.find(
+      ({ name }) => name === 'crates',
+    )!;
   await expect.poll(async () => (await stored()).ramp?.lit).toMatchObject({ lightness: 0.4 });
   const group = await stored();
   expect(group.contour!.width).toBeCloseTo((6 * 25.4) / 72, 2);

@@ -3,7 +3,8 @@ import { flattenPath, type Path } from '../shape/path';
 import { containsPoint } from '../math/polygon';
 import { randomFrom, runs } from '../testing/random';
 import { scene } from '../testing/solids';
-import { LampShades, SunShades, type LitBody } from './shade';
+import { LampShades } from './lamp-shades';
+import { SunShades, type LitBody } from './shade';
 
 /** How often the rings of a path wind round a place, all of them turning one way. */
 const windings = (path: Path, x: number, y: number): number => flattenPath(path, 1e-4).filter((ring) => containsPoint(ring, x, y)).length;

@@ -9,7 +9,8 @@ import { FAMILIES, rayThrough, scene, truthAt, type Solid } from '../testing/sol
 import { drawBody, rangeDirections, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper } from '../visibility/order';
 import { ruledWithin } from '../visibility/place-under';
-import { LampShades, SunShades, type LitBody, type Shades } from './shade';
+import { LampShades } from './lamp-shades';
+import { SunShades, type LitBody, type Shades } from './shade';
 import { shadeOnSheet } from './shade-on-sheet';
 
 /** A light by where it is seen from a place. */

@@ -6,7 +6,8 @@ import { planeFrame, sheetFromFrame, type Plane } from '../projection/planes';
 import { apply33, invert33 } from '../math/matrix';
 import { outlineThrough, rectangleOutline } from '../shape/outline';
 import { badNumbers } from '../testing/random';
-import { LampShades, SunShades, type LitBody, type Shades } from './shade';
+import { LampShades } from './lamp-shades';
+import { SunShades, type LitBody, type Shades } from './shade';
 import { fixedTone, shadowTone, sunDirection, sunThrowing, toneAt } from '../light/tones';
 
 const FLOOR: Plane = { kind: 'floor', offset: 0 };

@@ -1,5 +1,5 @@
-import { boundsAll, boundsOf, type Body, type Surface } from '../geometry/body';
-import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
+import type { Body, Surface } from '../geometry/body';
+import type { WorldPoint } from '../math/points';
 import { convexHull, signedArea } from '../math/polygon';
 import { eyeAt } from '../projection/eye';
 import type { EyeMatrix } from '../projection/projection';
@@ -7,10 +7,9 @@ import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, reversePath, type Path } from '../shape/path';
 import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
-import { RoughShades } from './rough-shade';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
-import { PairKeeper, pairOf, type Links } from '../visibility/pairs';
-import { watcherOf } from '../visibility/separate';
+import { PairKeeper } from '../visibility/pairs';
+import { RoughShades } from './rough-shade';
 
 /** A body as it takes part in the light. */
 export interface LitBody {
@@ -56,7 +55,8 @@ export function sunView(towards: WorldPoint): View {
   return viewOf(eyeAt([towards.a, towards.b, towards.h, 0], null, SCALE));
 }
 
-function viewOf(eye: EyeMatrix): View {
+/** The eye of a light, ready for drawing what it sees. */
+export function viewOf(eye: EyeMatrix): View {
   const sight = sightFrom(eye);
   return { sight, directions: rangeDirections(sight) };
 }
@@ -65,9 +65,10 @@ function viewOf(eye: EyeMatrix): View {
 const MOST_ROUGH_CORNERS = 8000;
 
 /** Shadows in the making, in pieces. */
-type Working = Generator<undefined, Map<Surface, readonly Shade[]>>;
+export type Working = Generator<undefined, Map<Surface, readonly Shade[]>>;
 
-function finished(working: Working): Map<Surface, readonly Shade[]> {
+/** Shadows made to the end at once. */
+export function finished(working: Working): Map<Surface, readonly Shade[]> {
   for (;;) {
     const { done, value } = working.next();
     if (done) return value;
@@ -224,7 +225,7 @@ const commonShade = (turned: DrawnSurface, areas: readonly CurvedArea[]): Shade 
 const FADES = 6;
 
 /** What of a surface lies in shadow, and where that fades what of it is thrown from nearer by. */
-function fadedShade(turned: DrawnSurface, covers: readonly Cover[], fade: number | null, quick = false): Shade | null {
+export function fadedShade(turned: DrawnSurface, covers: readonly Cover[], fade: number | null, quick = false): Shade | null {
   if (fade === null || quick || covers.length === 0) return shadeOf(turned, covers, quick);
   const nearer = Array.from({ length: FADES }, (_, i) => commonShade(turned, covers.map((cover) => nearPart(turned, cover, (fade * (i + 1)) / FADES)))); // prettier-ignore
   const last = nearer.at(-1)!;
@@ -267,140 +268,4 @@ function halfWhere(polygon: readonly number[], value: (x: number, y: number) => 
     if (e >= 0) kept.push(x1, y1);
   }
   return kept;
-}
-
-/** A lamp: its place in cells of the world, and how far it reaches. */
-export interface Lamp {
-  readonly at: WorldPoint;
-  readonly reach: number;
-}
-
-interface KeptOnSurface {
-  /** What may lie between the lamp and the surface, its own body first. */
-  readonly between: readonly LitBody[];
-  readonly shades: readonly Shade[];
-}
-
-/**
- * Keeps the shadows that bodies throw on each other in the light of a lamp. A lamp sees in all directions, which no
- * sheet holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what
- * is round, with what lies between. Where that is the same as before, so is what lies in shadow.
- */
-export class LampShades {
-  private kept = new Map<Surface, KeptOnSurface>();
-
-  constructor(
-    private readonly lamp: Lamp,
-    private readonly fade: number | null = null,
-  ) {}
-
-  /**
-   * @param quick for a frame of a gesture: what is new is the `RoughShades`, of which nothing is kept
-   * @param seen the surfaces that are asked for; all without
-   */
-  update(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Map<Surface, readonly Shade[]> {
-    return finished(this.working(bodies, quick, seen));
-  }
-
-  /** Nothing is known yet: all would be made from nothing. */
-  get isCold(): boolean {
-    return this.kept.size === 0;
-  }
-
-  /** The same in pieces, a body each; given up in between nothing is kept of it. */
-  *working(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Working {
-    const { at } = this.lamp;
-    const shades = new Map<Surface, readonly Shade[]>();
-    const kept = new Map<Surface, KeptOnSurface>();
-    const balls = bodies.map(({ body }) => ballAround(at, body));
-    for (const [index, receiver] of bodies.entries()) {
-      if (!receiver.receives) continue;
-      const near = bodies.flatMap((other, i) => (other.casts && (i === index ? !other.body.convex : mayCover(balls[i]!, balls[index]!)) ? [i] : []));
-      const between = [receiver, ...near.map((i) => bodies[i]!)];
-      for (const surface of receiver.body.surfaces) {
-        if (seen && !seen.has(surface)) continue;
-        const known = this.kept.get(surface);
-        const same = known?.between.length === between.length && between.every((lit, i) => lit.body === known.between[i]!.body && lit.half === known.between[i]!.half); // prettier-ignore
-        if (!same && near.length > 0 && quick) {
-          const view = surface.form.kind === 'flat' ? lampView(at, surface) : null;
-          const shade = view && new RoughShades(view, between.slice(1)).on(surface, receiver.body);
-          if (shade) shades.set(surface, [shade]);
-          continue;
-        }
-        const view = same || near.length === 0 ? null : lampView(at, surface);
-        const found = same ? known.shades : view ? shadesInView(view, surface, bodies, index, near, this.fade) : [];
-        kept.set(surface, { between, shades: found });
-        if (found.length > 0) shades.set(surface, found);
-      }
-      yield;
-    }
-    this.kept = kept;
-    return shades;
-  }
-}
-
-/** The eye at a lamp that looks at a surface; null where none of its light falls on it. */
-function lampView(at: WorldPoint, surface: Surface): View | null {
-  const look = lookAt(at, surface);
-  return look && viewOf(eyeAt([at.a, at.b, at.h, 1], look, SCALE * lengthWorld(look)));
-}
-
-/** What lies in shadow of a surface of the body at a place of the list, seen by an eye at the lamp, by the bodies at some other places. */
-function shadesInView(
-  view: View,
-  surface: Surface,
-  bodies: readonly LitBody[],
-  index: number,
-  between: readonly number[],
-  fade: number | null,
-): readonly Shade[] {
-  const whole = drawBody(view, bodies[index]!.body);
-  const surfaces = whole.surfaces.filter((turned) => turned.surface === surface);
-  if (surfaces.length === 0) return [];
-  const links = (drawn: DrawnBody, at: number): Links => ({ drawn, index: at, stamp: 0, touched: 0, pairs: [], own: [] });
-  const own = links({ ...whole, surfaces }, index);
-  const watcher = watcherOf(view.sight.projection.eye);
-  for (const i of between) {
-    const { body, half } = bodies[i]!;
-    const pair = pairOf(watcher, own, links(i === index ? whole : drawBody(view, body, half * SCALE), i));
-    if (pair) own.pairs.push(pair);
-  }
-  const covers = coversOf(own, { body: () => true, lines: true });
-  return surfaces.flatMap((turned, i) => fadedShade(turned, covers[i]!, fade) ?? []);
-}
-
-/** The way from a lamp straight to a surface's plane, or to the middle of what is round; null for what is turned away or along the light. */
-function lookAt(at: WorldPoint, { form, facets, bothSides }: Surface): WorldPoint | null {
-  if (form.kind === 'flat') {
-    const { origin, normal } = form.frame;
-    const before = dotWorld(normal, subtractWorld(at, origin));
-    return (bothSides ? Math.abs(before) : before) > CLOSEST ? scaleWorld(normal, -before) : null;
-  }
-  const { min, max } = boundsOf(facets.flatMap(({ corners }) => corners));
-  const way = subtractWorld(scaleWorld(addWorld(min, max), 0.5), at);
-  return lengthWorld(way) > CLOSEST ? way : null;
-}
-
-/** Cells from a lamp within which a plane counts as lying along its light. */
-const CLOSEST = 1e-6;
-
-/** A ball around a body as it is seen from a place: the way to its middle, how long that is, and its radius. */
-interface Ball {
-  readonly way: WorldPoint;
-  readonly far: number;
-  readonly radius: number;
-}
-
-function ballAround(at: WorldPoint, body: Body): Ball {
-  const { min, max } = boundsAll([body]) ?? body.bounds;
-  const way = subtractWorld(scaleWorld(addWorld(min, max), 0.5), at);
-  return { way, far: lengthWorld(way), radius: lengthWorld(subtractWorld(max, min)) / 2 };
-}
-
-/** Whether one ball may lie between the lamp and another: nearer, and overlapping it as the lamp sees them. */
-function mayCover(over: Ball, under: Ball): boolean {
-  if (over.far - over.radius >= under.far + under.radius) return false;
-  if (over.far <= over.radius || under.far <= under.radius) return true;
-  const apart = Math.acos(Math.max(-1, Math.min(1, dotWorld(over.way, under.way) / (over.far * under.far))));
-  return apart <= Math.asin(over.radius / over.far) + Math.asin(under.radius / under.far) + 1e-9;
 }

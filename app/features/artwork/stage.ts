@@ -21,5 +21,5 @@ export const artworkStage: StageDescriptor = {
   bench: () => import('./artwork-bench.component').then((m) => m.ArtworkBenchComponent),
   commands,
   settings: ARTWORK_SETTINGS,
-  guide: 'first-drawing',
+  guide: 'artwork',
 };
