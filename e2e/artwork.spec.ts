@@ -50,3 +50,26 @@ test('a band with lettering goes round a bollard in four gestures, and is slid r
   await covers.press('Enter');
   await expect.poll(async () => (await placement(page, /^band, post/)).strength).toBe(0.6);
 });
+
+test('one artwork goes on all right sides in two gestures, and another takes its place everywhere', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  await page.getByRole('button', { name: 'crates', exact: true }).click();
+  const before = await picture(page);
+  await page.getByRole('button', { name: 'Choose Quay 9 sign' }).click();
+  await page
+    .getByRole('group', { name: 'On all of the selection' })
+    .getByRole('button', { name: /right side/ })
+    .click();
+  console.log('one artwork on all right sides: 2 gestures');
+  const onCrates = async (): Promise<readonly PlacementNode[]> => ((await storedOpen(page)).document as { nodes: PlacementNode[] }).nodes.filter((node) => node.kind === 'placement' && /crate, right side/.test(node.name)); // prettier-ignore
+  await expect.poll(async () => (await onCrates()).length).toBe(4);
+  await expect.poll(() => picture(page)).not.toBe(before);
+  const first = (await onCrates())[0]!.artwork;
+  await page.getByRole('button', { name: 'Choose Quay 9 sign' }).click();
+  await page.getByRole('combobox', { name: 'Put another in its place' }).click();
+  await page.getByRole('option', { name: 'Crossings poster' }).click();
+  await expect.poll(async () => new Set((await onCrates()).map(({ artwork }) => artwork)).has(first)).toBe(false);
+  expect(await onCrates()).toHaveLength(4);
+});

@@ -1,6 +1,7 @@
 import { applyEdit, canHaveDepth, emptyDocument, findShape, rectangleOutline, whyNoDepth, type CheminDocument, type Plane, type ShapeNode } from '@core';
 import { depthHandle, depthTool } from '../features/build/depth.tool';
-import { placeTool, targetWords } from '../features/artwork/place.tool';
+import { placeTool } from '../features/artwork/place.tool';
+import { targetWords } from '../features/artwork/placing';
 import { ToolBench } from '../testing/tool-bench';
 import { pickTool } from './pick.tool';
 

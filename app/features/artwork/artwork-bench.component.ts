@@ -1,51 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { ButtonModule } from 'primeng/button';
-import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
-import {
-  anchorOfBox,
-  artworkRoom,
-  bodyOf,
-  figure,
-  findNode,
-  flattenTree,
-  isRuled,
-  isTurned,
-  placementGround,
-  planeKey,
-  planeName,
-  readBox,
-  samePlane,
-  seenStretches,
-  surfaceWord,
-  type Artwork,
-  type PlacementNode,
-  type PlacementTarget,
-  type Plane,
-} from '@core';
+import { flattenTree, type Artwork, type PlacementTarget } from '@core';
 import { IconComponent } from '../../controls/icon.component';
-import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ImportsService } from '../../state/imports.service';
 import { newId } from '../../platform/ids';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
 import { ArtworkThumbComponent } from './artwork-thumb.component';
-import { fittedBox, laidOn, placementOn, type Fit } from './place.tool';
+import { ArtworkTargets } from './artwork-targets';
+import { PlacementPanelComponent } from './placement-panel.component';
+import { exchangedIn, placementOn } from './placing';
 
-interface TargetOption {
-  readonly label: string;
-  readonly value: string;
-  readonly target: PlacementTarget;
-}
-
-const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).map((kind) => ({ kind, offset: 0 }));
-
-/** The artworks of the drawing, and where a placement lies: chosen here or by pressing a face. */
+/** The artworks of the drawing, and where they are placed: chosen here or by pressing a face. */
 @Component({
   selector: 'chemin-artwork-bench',
-  imports: [ArtworkThumbComponent, ButtonModule, CheckboxModule, MeasureFieldComponent, FormsModule, IconComponent, SelectModule],
+  imports: [ArtworkThumbComponent, ButtonModule, FormsModule, IconComponent, PlacementPanelComponent, SelectModule],
   templateUrl: './artwork-bench.component.html',
   styleUrls: ['../../styles/bench.css', './artwork-bench.component.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -55,47 +27,47 @@ export class ArtworkBenchComponent {
   protected readonly view = inject(ViewStore);
   protected readonly imports = inject(ImportsService);
   private readonly pictures = inject(PictureService);
-
-  protected readonly placement = computed(() => {
-    const node = findNode(this.store.kept(), this.view.selection()[0] ?? '');
-    return node?.kind === 'placement' ? node : null;
-  });
-
-  /**
-   * Every place that artwork can lie on: the plane that it lies on now, the active one, those of the axes and the sheet,
-   * and each face that is turned to the viewer.
-   */
-  protected readonly targets = computed((): TargetOption[] => {
-    const { view } = this.pictures.geometry();
-    const target = this.placement()?.target;
-    const { projection } = this.store.shown();
-    const planes = [...(target?.kind === 'plane' ? [target.plane] : []), this.view.plane(), ...PLANES];
-    const unlike = planes.filter((plane, i) => planes.findIndex((other) => samePlane(other, plane)) === i);
-    const options: TargetOption[] = unlike.map((plane) => {
-      const at = plane.kind === 'sheet' || plane.kind === 'free' ? '' : `, offset ${figure(plane.offset)}`;
-      return { label: `${planeName(plane.kind, projection)}${at}`, value: planeKey(plane), target: { kind: 'plane', plane } };
-    });
-    for (const { node, hidden } of flattenTree(this.store.kept().nodes)) {
-      if (hidden || node.kind !== 'shape') continue;
-      for (const surface of bodyOf(node)?.surfaces ?? []) {
-        const seen = isRuled(surface.form) ? seenStretches(view.sight.projection, surface.form).length > 0 : isTurned(view, surface);
-        if (!seen) continue;
-        const label = node.depth === 0 ? node.name : `${node.name}, ${surfaceWord(surface)}`;
-        options.push({ label, value: `${node.id} ${surface.name}`, target: { kind: 'face', node: node.id, face: surface.name } });
-      }
-    }
-    return options;
-  });
-
-  /** The option that the selected placement lies on. */
-  protected readonly lies = computed(() => {
-    const target = this.placement()?.target;
-    return target?.kind === 'plane' ? planeKey(target.plane) : target ? `${target.node} ${target.face}` : '';
-  });
+  private readonly lieable = inject(ArtworkTargets);
+  protected readonly targets = this.lieable.targets;
+  protected readonly alike = this.lieable.alike;
 
   protected choose(artwork: Artwork): void {
     this.view.patch({ artwork: artwork.id });
     this.view.setTool('place');
+  }
+
+  /** Places the chosen artwork on all faces of one name. */
+  protected placeOnAll(word: string, targets: readonly PlacementTarget[]): void {
+    const document = this.store.kept();
+    const artwork = document.artworks.find(({ id }) => id === this.view.artwork());
+    if (!artwork) return;
+    const nodes = targets.map((target) => placementOn(artwork, target, { document, geometry: this.pictures.geometry(), newId }, null));
+    this.store.commit({ kind: 'add', nodes, artworks: [] }, `place ${artwork.name} on ${targets.length} × ${word}`);
+    this.view.select(nodes.map(({ id }) => id));
+    this.view.setTool('pick');
+  }
+
+  /** Other artworks that could lie where the chosen one lies now, and how often that is placed. */
+  protected readonly others = computed(() =>
+    this.store
+      .kept()
+      .artworks.filter(({ id }) => id !== this.view.artwork())
+      .map(({ id, name }) => ({ label: name, value: id })),
+  );
+  protected readonly placedTimes = computed(
+    () => flattenTree(this.store.kept().nodes).filter(({ node }) => node.kind === 'placement' && node.artwork === this.view.artwork()).length,
+  );
+
+  /** Puts another artwork in the place of the chosen one everywhere. */
+  protected exchange(to: string | null): void {
+    const document = this.store.kept();
+    const [from, artwork] = [this.view.artwork(), document.artworks.find(({ id }) => id === to)];
+    const nodes = flattenTree(document.nodes).flatMap(({ node }) =>
+      node.kind === 'placement' && node.artwork === from && artwork ? [exchangedIn(document, node, artwork)] : [],
+    );
+    if (!artwork || nodes.length === 0) return;
+    this.store.commit({ kind: 'change', nodes }, `put ${artwork.name} in place`);
+    this.view.patch({ artwork: artwork.id });
   }
 
   /** Places the chosen artwork without the pointer. */
@@ -107,57 +79,5 @@ export class ArtworkBenchComponent {
     this.store.commit({ kind: 'add', nodes: [node], artworks: [] }, `place ${artwork.name}`);
     this.view.select([node.id]);
     this.view.setTool('pick');
-  }
-
-  /** The room that the selected placement has on its face; null on planes. */
-  protected readonly room = computed(() => {
-    const node = this.placement();
-    const ground = node && placementGround(this.store.kept(), node);
-    return ground && 'form' in ground ? artworkRoom(ground) : null;
-  });
-  /** Whether it lies on a side that goes round. */
-  protected readonly isRound = computed(() => {
-    const node = this.placement();
-    const ground = node && placementGround(this.store.kept(), node);
-    return ground !== null && 'form' in ground && isRuled(ground.form);
-  });
-  protected readonly fits = computed((): readonly { readonly key: Fit; readonly title: string }[] => [
-    ...(this.room()
-      ? ([
-          { key: 'inside', title: 'Inside' },
-          { key: 'cover', title: 'Cover' },
-          { key: 'stretch', title: this.isRound() ? 'All round' : 'Stretch' },
-        ] as const)
-      : []),
-    { key: 'true', title: 'True size' },
-  ]);
-
-  /** Changes how the selected placement takes the light and covers; what is undefined is taken away. */
-  protected change(part: { readonly [K in 'lit' | 'shaded' | 'overhangs' | 'strength' | 'blend']?: PlacementNode[K] | undefined }): void {
-    const node = this.placement();
-    if (!node) return;
-    const changed = Object.fromEntries(Object.entries({ ...node, ...part }).filter(([, value]) => value !== undefined)) as unknown as PlacementNode;
-    this.store.commit({ kind: 'change', nodes: [changed] }, `change ${node.name}`);
-  }
-
-  /** Fits the selected placement to its face, about the face's middle, or gives it the size that its file says. */
-  protected fit(how: Fit): void {
-    const node = this.placement();
-    const document = this.store.kept();
-    const ground = node && placementGround(document, node);
-    const artwork = document.artworks.find(({ id }) => id === node?.artwork);
-    if (!node || !ground || !artwork) return;
-    const before = readBox(ground, node.anchor);
-    const room = this.room();
-    const anchor = anchorOfBox(ground, fittedBox(how, artwork, before, room, document), node.anchor);
-    this.store.commit({ kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }, `fit ${node.name}`);
-  }
-
-  /** Moves the selected placement to another face or plane; its size stays. */
-  protected moveTo(value: string): void {
-    const placed = this.placement();
-    const option = this.targets().find((o) => o.value === value);
-    if (!placed || !option || value === this.lies()) return;
-    this.store.commit(laidOn(this.store.kept(), placed, option.target), `move ${placed.name}`);
   }
 }

@@ -1,0 +1,82 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { CheckboxModule } from 'primeng/checkbox';
+import { SelectModule } from 'primeng/select';
+import { anchorOfBox, artworkRoom, isRuled, placementGround, planeKey, readBox, type PlacementNode } from '@core';
+import { MeasureFieldComponent } from '../../controls/measure-field.component';
+import { DocumentStore } from '../../state/document.store';
+import { ArtworkTargets } from './artwork-targets';
+import { fittedBox, laidOn, type Fit } from './placing';
+
+/** The placement that is selected: where it lies, how it is fitted, and how it takes the light. */
+@Component({
+  selector: 'chemin-placement-panel',
+  imports: [CheckboxModule, FormsModule, MeasureFieldComponent, SelectModule],
+  templateUrl: './placement-panel.component.html',
+  styleUrls: ['../../styles/bench.css'],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PlacementPanelComponent {
+  private readonly store = inject(DocumentStore);
+  private readonly lieable = inject(ArtworkTargets);
+  protected readonly placement = this.lieable.placement;
+  protected readonly targets = this.lieable.targets;
+
+  /** The option that the selected placement lies on. */
+  protected readonly lies = computed(() => {
+    const target = this.placement()?.target;
+    return target?.kind === 'plane' ? planeKey(target.plane) : target ? `${target.node} ${target.face}` : '';
+  });
+
+  /** The room that the selected placement has on its face; null on planes. */
+  protected readonly room = computed(() => {
+    const node = this.placement();
+    const ground = node && placementGround(this.store.kept(), node);
+    return ground && 'form' in ground ? artworkRoom(ground) : null;
+  });
+  /** Whether it lies on a side that goes round. */
+  protected readonly isRound = computed(() => {
+    const node = this.placement();
+    const ground = node && placementGround(this.store.kept(), node);
+    return ground !== null && 'form' in ground && isRuled(ground.form);
+  });
+  protected readonly fits = computed((): readonly { readonly key: Fit; readonly title: string }[] => [
+    ...(this.room()
+      ? ([
+          { key: 'inside', title: 'Inside' },
+          { key: 'cover', title: 'Cover' },
+          { key: 'stretch', title: this.isRound() ? 'All round' : 'Stretch' },
+        ] as const)
+      : []),
+    { key: 'true', title: 'True size' },
+  ]);
+
+  /** Changes how the selected placement takes the light and covers; what is undefined is taken away. */
+  protected change(part: { readonly [K in 'lit' | 'shaded' | 'overhangs' | 'strength' | 'blend']?: PlacementNode[K] | undefined }): void {
+    const node = this.placement();
+    if (!node) return;
+    const changed = Object.fromEntries(Object.entries({ ...node, ...part }).filter(([, value]) => value !== undefined)) as unknown as PlacementNode;
+    this.store.commit({ kind: 'change', nodes: [changed] }, `change ${node.name}`);
+  }
+
+  /** Fits the selected placement to its face, about the face's middle, or gives it the size that its file says. */
+  protected fit(how: Fit): void {
+    const node = this.placement();
+    const document = this.store.kept();
+    const ground = node && placementGround(document, node);
+    const artwork = document.artworks.find(({ id }) => id === node?.artwork);
+    if (!node || !ground || !artwork) return;
+    const before = readBox(ground, node.anchor);
+    const room = this.room();
+    const anchor = anchorOfBox(ground, fittedBox(how, artwork, before, room, document), node.anchor);
+    this.store.commit({ kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) }, `fit ${node.name}`);
+  }
+
+  /** Moves the selected placement to another face or plane; its size stays. */
+  protected moveTo(value: string): void {
+    const placed = this.placement();
+    const option = this.targets().find((o) => o.value === value);
+    if (!placed || !option || value === this.lies()) return;
+    this.store.commit(laidOn(this.store.kept(), placed, option.target), `move ${placed.name}`);
+  }
+}

@@ -1,0 +1,148 @@
+import {
+  anchorIn,
+  anchorOfBox,
+  artworkRoom,
+  bodyOf,
+  boxIn,
+  findShape,
+  placementGround,
+  PLANE_NAMES,
+  readBox,
+  readingFrameOf,
+  readUnder,
+  SHEET_PLANE,
+  SHEET_READING,
+  surfaceNamed,
+  surfaceWord,
+  type Artwork,
+  type CheminDocument,
+  type Edit,
+  type PlacementNode,
+  type PlacementTarget,
+  type Plane,
+  type ReadBox,
+  type SheetPoint,
+  type Surface,
+} from '@core';
+import type { ToolContext } from '../../tools/tool';
+
+/** Cells that artwork is wide when it is placed on a bare plane. */
+const WIDTH_ON_PLANE = 6;
+/** Part of the way round a side that artwork takes at first. */
+const ROUND_PART = 0.3;
+
+/** What a target is in a document: its plane, or the flat surface with its name; null where that is gone. */
+function groundOf(target: PlacementTarget, document: CheminDocument): Surface | Plane | null {
+  if (target.kind === 'plane') return target.plane;
+  const host = findShape(document, target.node);
+  return host && surfaceNamed(bodyOf(host), target.face);
+}
+
+/** A target as people name it: `kiosk, left side`. */
+export function targetWords(target: PlacementTarget, { document }: Pick<ToolContext, 'document'>): string {
+  if (target.kind === 'plane') return PLANE_NAMES[target.plane.kind];
+  const host = findShape(document, target.node);
+  const surface = host && surfaceNamed(bodyOf(host), target.face);
+  return host && surface ? (host.depth === 0 ? host.name : `${host.name}, ${surfaceWord(surface)}`) : 'a face that is gone';
+}
+
+/** A new placement: fitted to the middle of a face, or at a plane point, its proportions kept. */
+export function placementOn(
+  artwork: Artwork,
+  target: PlacementTarget,
+  context: Pick<ToolContext, 'document' | 'geometry' | 'newId'>,
+  at: SheetPoint | null,
+): PlacementNode {
+  const ratio = artwork.height / artwork.width;
+  const ground = groundOf(target, context.document) ?? SHEET_PLANE;
+  let box = { x: 0, y: 0, width: WIDTH_ON_PLANE, height: WIDTH_ON_PLANE * ratio };
+  const room = 'kind' in ground ? null : artworkRoom(ground);
+  const pressed = at && readUnder(context.geometry, ground, at);
+  if (room) {
+    const isFlat = !('kind' in ground) && ground.form.kind === 'flat';
+    // On a round side as much as is well seen at once, where it was pressed.
+    const width = isFlat ? room.width : Math.min(room.width, ROUND_PART * (room.width > room.height * ROUND_PART ? room.width : room.height));
+    const fitted = Math.min(width, room.height / ratio);
+    const x = !isFlat && pressed ? pressed.x - fitted / 2 : (room.width - fitted) / 2;
+    box = { x, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
+  } else if (pressed) box = { ...box, x: Math.round(pressed.x), y: Math.round(pressed.y) };
+  return {
+    kind: 'placement',
+    id: context.newId(),
+    name: `${artwork.name}, ${targetWords(target, context)}`,
+    hidden: false,
+    locked: false,
+    artwork: artwork.id,
+    target,
+    anchor: anchorOfBox(ground, box),
+  };
+}
+
+/**
+ * The edit that lays a placement on another plane or face, its size kept: where it is in space, dropped square onto the
+ * new place; in the middle of a face that it would miss.
+ */
+export function laidOn(document: CheminDocument, node: PlacementNode, target: PlacementTarget): Edit {
+  const place = (anchor: PlacementNode['anchor']): Edit => ({
+    kind: 'place',
+    id: node.id,
+    target,
+    anchor,
+    ...(node.overhangs && { overhangs: node.overhangs }),
+  });
+  const [from, to] = [placementGround(document, node), groundOf(target, document)];
+  if (!from || !to) return place(node.anchor);
+  const frame = readingFrameOf(to);
+  const room = 'kind' in to ? null : artworkRoom(to);
+  // Round sides have no frame: artwork comes to lie in their middle, or keeps its place round them.
+  if (!frame || ('form' in from && from.form.kind !== 'flat')) {
+    const { width, height } = node.anchor;
+    const at = room ? { x: (room.width - width) / 2, y: (room.height - height) / 2 } : { x: 0, y: 0 };
+    return place(anchorOfBox(to, { ...at, width, height }, node.anchor));
+  }
+  const onSheet = (ground: Surface | Plane): boolean => 'kind' in ground && ground.kind === 'sheet';
+  const box = boxIn(frame, node.anchor);
+  const misses = room !== null && (box.x >= room.width || box.y >= room.height || box.x + box.width <= 0 || box.y + box.height <= 0);
+  if (room && (misses || onSheet(from)))
+    return place(anchorIn(frame, { ...box, x: (room.width - box.width) / 2, y: (room.height - box.height) / 2 }, node.anchor));
+  // The sheet has no place in space: counts are kept.
+  if (onSheet(from) !== onSheet(to)) return place(anchorIn(frame, boxIn(readingFrameOf(from) ?? SHEET_READING, node.anchor), node.anchor));
+  return place(anchorIn(frame, box, node.anchor));
+}
+
+/** How a placement is fitted: within its face, over all of it, stretched to it, or as large as its file says. */
+export type Fit = 'inside' | 'cover' | 'stretch' | 'true';
+
+/** Units of an SVG to an inch (CSS 2.2). */
+const UNITS_PER_INCH = 96;
+
+/** The box of a placement that is fitted, in cells as its ground is read. @param room of its face; null on planes */
+export function fittedBox(
+  how: Fit,
+  { width, height }: Pick<Artwork, 'width' | 'height'>,
+  before: ReadBox,
+  room: { readonly width: number; readonly height: number } | null,
+  { grid, sheet }: Pick<CheminDocument, 'grid' | 'sheet'>,
+): ReadBox {
+  if (how === 'stretch' && room) return { x: 0, y: 0, width: room.width, height: room.height };
+  const mm = 25.4 / UNITS_PER_INCH / sheet.scale;
+  const ratios = room ? [room.width / width, room.height / height] : [];
+  const k = how === 'true' || ratios.length === 0 ? mm / grid.cell : how === 'cover' ? Math.max(...ratios) : Math.min(...ratios);
+  const [wide, high] = [width * k, height * k];
+  // About the middle of the face, or of where it was.
+  const [x, y] = room && how !== 'true' ? [room.width / 2, room.height / 2] : [before.x + before.width / 2, before.y + before.height / 2];
+  return { x: x - wide / 2, y: y - high / 2, width: wide, height: high };
+}
+
+/** The placement with another artwork in its place: as large as it fits where the one before was, about the same middle. */
+export function exchangedIn(document: CheminDocument, node: PlacementNode, artwork: Artwork): PlacementNode {
+  const ground = placementGround(document, node);
+  const next = { ...node, artwork: artwork.id };
+  if (!ground) return next;
+  const box = readBox(ground, node.anchor);
+  const k = Math.min(box.width / artwork.width, box.height / artwork.height);
+  const [width, height] = [artwork.width * k, artwork.height * k];
+  // The same proportions keep the same box, to the last digit.
+  if (Math.abs(width - box.width) + Math.abs(height - box.height) < 1e-6 * (box.width + box.height)) return next;
+  return { ...next, anchor: anchorOfBox(ground, { x: box.x + (box.width - width) / 2, y: box.y + (box.height - height) / 2, width, height }, node.anchor) };
+}
