@@ -3,7 +3,7 @@ import { COORDS_OF, pathBox, type Path } from '../shape/path';
 import { mapMarks } from './artwork';
 import { mappedGradient, type Mapping } from './gradient-fields';
 import { cubicOf, mappedPiece, type FlatMap } from './map-path';
-import type { Ink, Mark, PathMark } from './marks';
+import type { Ink, LineStyle, Mark, PathMark } from './marks';
 import { strokeArea } from './stroke-area';
 
 /** Distance in mm of the sheet within which the chords of a line's edges follow its curves. */
@@ -41,8 +41,20 @@ export function mappedMark({ path, fill, rule, line }: PathMark, mapping: Mappin
   };
   const tangent = line && mapping.tangentAt(path);
   const scale = tangent ? Math.sqrt(Math.abs(tangent[0] * tangent[3] - tangent[1] * tangent[2])) : 1;
-  const area = line && strokeArea(path, line, LINE_EDGES / Math.max(scale, 1e-9));
+  const area = line && areaOf(path, line, LINE_EDGES / Math.max(scale, 1e-9));
   return [...(fill ? filled(path, fill, rule) : []), ...(area ? filled(area, line.ink, 'nonzero') : [])];
+}
+
+const areas = new WeakMap<LineStyle, { readonly path: Path; readonly tolerance: number; readonly area: Path }>();
+
+/** The area of a line, kept as long as it is as fine as is asked for: it does not depend on how it is seen. */
+function areaOf(path: Path, line: LineStyle, tolerance: number): Path {
+  const known = areas.get(line);
+  if (known?.path === path && known.tolerance <= tolerance && known.tolerance > tolerance / 8) return known.area;
+  const fine = tolerance / 2;
+  const area = strokeArea(path, line, fine);
+  areas.set(line, { path, tolerance: fine, area });
+  return area;
 }
 
 /** The affine map that touches a homography at the middle of a path, or null where that lies behind the eye. */

@@ -12,6 +12,8 @@ import type { Stretch } from '../visibility/stretches';
 
 /** Widest part of a cone's sector in radians that is clipped by two edges at once. */
 const WIDEST = 2.5;
+/** Most turns of a side in which artwork is drawn: more lie over one another. */
+const MOST_TURNS = 64;
 /** Step in cells by which the tangent of a map is measured. */
 const STEP = 1e-5;
 
@@ -72,7 +74,7 @@ function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): read
   const whole = acrossAll(ruled);
   if (ruled.kind === 'cylinder') {
     const turns = ruled.closed ? [Math.floor((minX - end) / whole), Math.ceil((maxX - start) / whole)] : [0, 0];
-    return Array.from({ length: turns[1]! - turns[0]! + 1 }, (_, i): Part => {
+    return Array.from({ length: Math.min(MOST_TURNS, turns[1]! - turns[0]! + 1) }, (_, i): Part => {
       const turn = (turns[0]! + i) * whole;
       return { edges: [{ nx: 1, ny: 0, d: start + turn }, { nx: -1, ny: 0, d: -end - turn }], turn, middle: 0 }; // prettier-ignore
     });
