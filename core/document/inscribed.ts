@@ -4,6 +4,8 @@ import { samePlane, type Plane } from '../projection/planes';
 import { ellipseOf4, ellipseOutline } from '../shape/forms';
 import type { Outline, OutlinePoint } from '../shape/outline';
 import { exactCells } from '../math/exact';
+import { isRuled } from '../geometry/ruled';
+import { carriedOnRuled } from '../geometry/wrapping';
 import { surfaceNamed } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
 import type { SurfaceName } from '../geometry/names';
@@ -110,7 +112,9 @@ function carriedByHost(
     return { ...node, anchor: { ...node.anchor, at: { a: exactCells(at.a + by.a), b: exactCells(at.b + by.b), h: exactCells(at.h + by.h) } } };
   }
   const form = surfaceNamed(bodyOf(was), face)?.form;
-  return form?.kind === 'flat' ? { ...node, anchor: carriedAnchor(node.anchor, form.frame.normal, form.frame.origin, map) } : node;
+  if (form?.kind === 'flat') return { ...node, anchor: carriedAnchor(node.anchor, form.frame.normal, form.frame.origin, map) };
+  const then = surfaceNamed(bodyOf(is), face)?.form;
+  return form && then && isRuled(form) && isRuled(then) ? { ...node, anchor: carriedOnRuled(node.anchor, form, then, map) } : node;
 }
 
 function followed(node: ShapeNode, before: CheminDocument, after: CheminDocument): ShapeNode {

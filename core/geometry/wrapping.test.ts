@@ -1,8 +1,11 @@
 import { lengthWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { randomFrom, runs } from '../testing/random';
 import { round } from '../testing/solids';
-import { ruledCoordinates, type Ruled } from './ruled';
-import { anchorOnRuled, artworkOnRuled, roomOnRuled, ruledNear, worldOnRuled } from './wrapping';
+import type { ArtworkAnchor } from './anchor';
+import { movedBody } from './moved-body';
+import { carryPoint, rigidMap, type RigidMove } from './rigid';
+import { isRuled, ruledCoordinates, type Ruled } from './ruled';
+import { anchorOnRuled, artworkOnRuled, carriedOnRuled, roomOnRuled, ruledNear, worldOnRuled } from './wrapping';
 
 const sideOf = (at: readonly [number, number, number], radius: number, top: number, height: number): Ruled => round(at, radius, top, height).body.surfaces.map(({ form }) => form).find((form): form is Ruled => form.kind === 'cylinder' || form.kind === 'cone')!; // prettier-ignore
 
@@ -99,5 +102,36 @@ describe('artwork on a round side', () => {
     const mirrored = artworkOnRuled({ ...anchor, mirrored: true }, ruled);
     expect(mirrored.right.u).toBeCloseTo(-plain.right.u, 10);
     expect(middle(mirrored).u).toBeCloseTo(middle(plain).u, 10);
+  });
+});
+
+describe('artwork on a round side that is carried along', () => {
+  it('lies where the side has taken it, turned and mirrored with it', () => {
+    const random = randomFrom(31);
+    for (let i = 0; i < runs(20); i++) {
+      const { body } = round([3, 4, 0], 2, i % 2 === 0 ? 2 : 1, 5);
+      const before = body.surfaces.map(({ form }) => form).find(isRuled)!;
+      const axes = (['b', '-a', 'h'] as const).map((axis, k) => (i % 3 === 0 ? axis : (['a', '-b', 'h'] as const)[k]!)) as unknown as RigidMove['axes'];
+      const map = rigidMap({ ...(axes && { axes }), by: { a: 7, b: -2, h: 1 } });
+      const after = movedBody(body, map)
+        .surfaces.map(({ form }) => form)
+        .find(isRuled)!;
+      const size = { width: 1.5, height: 1 };
+      const anchor = anchorOnRuled(before, { s: random() * 4, k: 0.5 }, size, i % 4 === 0 ? { turn: 30 } : {});
+      const then = carriedOnRuled(anchor, before, after, map);
+      const corner = (ruled: Ruled, of: ArtworkAnchor, x: number, y: number): WorldPoint => {
+        const { origin, right, down } = artworkOnRuled(of, ruled);
+        return worldOnRuled(ruled, { u: origin.u + right.u * x + down.u * y, v: origin.v + right.v * x + down.v * y });
+      };
+      for (const [x, y] of [
+        [0, 0],
+        [1.5, 0],
+        [1.5, 1],
+        [0.4, 0.7],
+      ] as const) {
+        // prettier-ignore
+        expect(lengthWorld(subtractWorld(corner(after, then, x, y), carryPoint(map, corner(before, anchor, x, y))))).toBeLessThan(3e-4);
+      }
+    }
   });
 });

@@ -2,6 +2,7 @@ import { exactCells } from '../math/exact';
 import { cosDeg, sinDeg } from '../math/figures';
 import { dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { readingDirections } from '../projection/planes';
+import { carryDirection, carryPoint, type RigidMap } from './rigid';
 import type { ArtworkAnchor } from './anchor';
 import { acrossAll, acrossTo, apexOf, parameterAcross, ruledCoordinates, ruledPoint, ruledTangent, ruledUnitNormal, type Ruled } from './ruled';
 
@@ -246,4 +247,30 @@ export function roomOnRuled(ruled: Ruled): { readonly width: number; readonly he
     ruled.kind === 'cylinder' ? acrossAll(ruled) : (acrossTo(ruled, ruled.directrix.length - 1e-12) * (Math.hypot(p.u, p.v) + Math.hypot(q.u, q.v))) / 2;
   const { right } = readingOf(ruled);
   return right[0] !== 0 ? { width: round, height: along } : { width: along, height: round };
+}
+
+/** Step in cells by which directions on a side are measured. */
+const STEP = 1e-4;
+
+/** A direction of the unrolled side in the world, at a place of it. */
+function directionOn(ruled: Ruled, { u, v }: PlanePoint, way: PlanePoint): WorldPoint {
+  const at = (k: number): WorldPoint => worldOnRuled(ruled, { u: u + way.u * k, v: v + way.v * k });
+  return unitWorld(subtractWorld(at(STEP), at(-STEP))) ?? { a: 0, b: 0, h: 0 };
+}
+
+/** An anchor on a round side carried along with it. @param after the side in its new place */
+export function carriedOnRuled(anchor: ArtworkAnchor, before: Ruled, after: Ruled, map: RigidMap): ArtworkAnchor {
+  const { origin, right, down } = artworkOnRuled(anchor, before);
+  const { width, height } = anchor;
+  const middle = { u: origin.u + (right.u * width + down.u * height) / 2, v: origin.v + (right.v * width + down.v * height) / 2 };
+  const [along, aside] = [right, down].map((way) => carryDirection(map, directionOn(before, middle, way))) as [WorldPoint, WorldPoint];
+  const place = ruledNear(after, carryPoint(map, worldOnRuled(before, middle)));
+  const there = ruledCoordinates(after, place.s, place.k);
+  const read = directionsAt(after, there);
+  const [x, y] = [read.right, read.down].map((way) => directionOn(after, there, way)) as [WorldPoint, WorldPoint];
+  const mirrored = dotWorld(along, x) * dotWorld(aside, y) - dotWorld(along, y) * dotWorld(aside, x) < 0;
+  const sign = mirrored ? -1 : 1;
+  const turn = (Math.atan2(sign * dotWorld(along, y), sign * dotWorld(along, x)) * 180) / Math.PI;
+  const whole = Math.abs(turn - Math.round(turn)) < 1e-4 ? Math.round(turn) + 0 : turn;
+  return anchorOnRuled(after, place, anchor, { ...(whole !== 0 && { turn: whole }), ...(mirrored && { mirrored: true as const }) });
 }
