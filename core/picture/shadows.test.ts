@@ -119,6 +119,19 @@ describe('shadows that would keep a person waiting', () => {
     expect(told(second)).toBe(exact);
   });
 
+  it('are made but once where there are none: the light comes from below, or nothing shows them', () => {
+    const below = { ...many, light: { ...many.light, sun: { azimuthDeg: 0, elevationDeg: -90 } } };
+    for (const document of [
+      below,
+      { ...many, light: { ...many.light, shadows: { on: true } }, nodes: many.nodes.map((node) => ({ ...node, receives: false as const })) },
+    ]) {
+      const maker = new PictureMaker();
+      const { later } = maker.make(document, 'soon');
+      while (later && !later.next().done);
+      expect(maker.make(document, 'soon').later).toBeNull();
+    }
+  });
+
   it('are exact at once where that is asked for, and where there are few', () => {
     const maker = new PictureMaker();
     maker.make(many, 'soon');

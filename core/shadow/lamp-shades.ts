@@ -27,6 +27,7 @@ interface KeptOnSurface {
  */
 export class LampShades {
   private kept = new Map<Surface, KeptOnSurface>();
+  private made = false;
 
   constructor(
     private readonly lamp: Lamp,
@@ -41,9 +42,9 @@ export class LampShades {
     return finished(this.working(bodies, quick, seen));
   }
 
-  /** Nothing is known yet: all would be made from nothing. */
+  /** Nothing has been made yet: all would be made from nothing. */
   get isCold(): boolean {
-    return this.kept.size === 0;
+    return !this.made;
   }
 
   /** The same in pieces, a body each; given up in between nothing is kept of it. */
@@ -74,6 +75,7 @@ export class LampShades {
       yield;
     }
     this.kept = kept;
+    this.made ||= !quick;
     return shades;
   }
 }

@@ -93,6 +93,7 @@ export class SunShades {
   private kept = new Map<DrawnSurface, Kept>();
   private dark: ReadonlySet<DrawnBody> = new Set();
   private readonly view: View;
+  private made = false;
 
   /**
    * @param towards direction to the sun
@@ -131,9 +132,9 @@ export class SunShades {
     return shades;
   }
 
-  /** Nothing is known yet: all would be made from nothing. */
+  /** Nothing has been made yet: all would be made from nothing. */
   get isCold(): boolean {
-    return this.kept.size === 0;
+    return !this.made;
   }
 
   /** The same in pieces, a body each; given up in between nothing is kept of it. */
@@ -160,6 +161,7 @@ export class SunShades {
       yield;
     }
     this.kept = kept;
+    this.made ||= !quick;
     this.dark = dark;
     return shades;
   }
