@@ -47,6 +47,15 @@ export function boxIn({ origin, u, v }: PlaneFrame, { at, width, height }: Artwo
 /** The anchor of a box of a reading frame; turns and mirrors are those of the anchor that it comes from. */
 export function anchorIn({ origin, u, v }: PlaneFrame, { x, y, width, height }: ReadBox, from: Pick<ArtworkAnchor, 'turn' | 'mirrored'> = {}): ArtworkAnchor {
   const at = addWorld(origin, addWorld(scaleWorld(u, x), scaleWorld(v, y)));
+  return exactAnchor(at, { width, height }, from);
+}
+
+/** An anchor in whole ticks. @param from the anchor that its turn and mirror are of */
+export function exactAnchor(
+  at: WorldPoint,
+  { width, height }: Pick<ArtworkAnchor, 'width' | 'height'>,
+  from: Pick<ArtworkAnchor, 'turn' | 'mirrored'>,
+): ArtworkAnchor {
   return {
     at: { a: exactCells(at.a), b: exactCells(at.b), h: exactCells(at.h) },
     width: exactCells(width),

@@ -1,9 +1,8 @@
-import { exactCells } from '../math/exact';
 import { cosDeg, sinDeg } from '../math/figures';
 import { dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { readingDirections } from '../projection/planes';
 import { carryDirection, carryPoint, type RigidMap } from './rigid';
-import type { ArtworkAnchor } from './anchor';
+import { exactAnchor, type ArtworkAnchor } from './anchor';
 import { acrossAll, acrossTo, apexOf, parameterAcross, ruledCoordinates, ruledPoint, ruledTangent, ruledUnitNormal, type Ruled } from './ruled';
 
 /** How artwork lies on a round side: `origin + right x + down y` in the side's own coordinates, unrolled, all in cells. */
@@ -164,14 +163,7 @@ export function anchorOnRuled(
   const there = ruledCoordinates(ruled, middle.s, middle.k);
   const { right, down } = directionsAt(ruled, there);
   const corner = { u: there.u - (right.u * width + down.u * height) / 2, v: there.v - (right.v * width + down.v * height) / 2 };
-  const at = worldOnRuled(ruled, corner);
-  return {
-    at: { a: exactCells(at.a), b: exactCells(at.b), h: exactCells(at.h) },
-    width: exactCells(width),
-    height: exactCells(height),
-    ...(from.turn !== undefined && { turn: from.turn }),
-    ...(from.mirrored && { mirrored: from.mirrored }),
-  };
+  return exactAnchor(worldOnRuled(ruled, corner), { width, height }, from);
 }
 
 /** The place of the world at own coordinates of a round side, gone on beyond its rims and, where it is closed, round it. */

@@ -144,3 +144,14 @@ export function convexHull(flat: readonly number[]): readonly number[] {
   }
   return hull;
 }
+
+/** Whether a convex polygon that runs clockwise has all corners of another inside of it or on its edges. */
+export function holdsCorners(outer: readonly number[], inner: readonly number[]): boolean {
+  const n = outer.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    const [x, y] = [outer[j]!, outer[j + 1]!];
+    const [dx, dy] = [outer[i]! - x, outer[i + 1]! - y];
+    for (let k = 0; k < inner.length; k += 2) if (dx * (inner[k + 1]! - y) - dy * (inner[k]! - x) < 0) return false;
+  }
+  return true;
+}

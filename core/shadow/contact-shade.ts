@@ -47,10 +47,10 @@ export class ContactShades {
     const shades = new Map<Surface, Shade>();
     for (const { body, receives } of bodies) {
       if (!receives) continue;
+      const own = new Set(body.surfaces);
       for (const surface of body.surfaces) {
         const normal = normalOf(surface);
         if (!normal || !seen.has(surface)) continue;
-        const own = new Set(body.surfaces);
         const there = (standing.get(directionName(normal)) ?? []).filter((other) => !own.has(other) && touches(surface, other, normal));
         if (there.length === 0) continue;
         const known = this.kept.get(surface);

@@ -1,6 +1,6 @@
 import { flatPoints, worldPoints, type Body, type Surface } from '../geometry/body';
 import { scaleWorld, type WorldPoint } from '../math/points';
-import { convexHull, signedArea } from '../math/polygon';
+import { convexHull, holdsCorners, signedArea } from '../math/polygon';
 import { clipNear } from '../projection/near';
 import { facing } from '../projection/projection';
 import type { Path } from '../shape/path';
@@ -158,7 +158,7 @@ function shadowOn(view: View, { loops }: Surface, normal: WorldPoint, own: Body,
     if (high <= level) continue;
     const low = normal.a * (normal.a > 0 ? min.a : max.a) + normal.b * (normal.b > 0 ? min.b : max.b) + normal.h * (normal.h > 0 ? min.h : max.h);
     if (low < level - 2 * FLUSH) for (const ring of partBefore(view, caster, normal, level)) rings.push(ring);
-    else if (caster.isHull && contains(caster.rings[0]!, outer)) return pathOf(caster.rings);
+    else if (caster.isHull && holdsCorners(caster.rings[0]!, outer)) return pathOf(caster.rings);
     else for (const ring of caster.rings) rings.push(ring);
   }
   return rings.length === 0 ? null : pathOf(rings);
@@ -173,17 +173,6 @@ function firstFrom(ranges: Float64Array, stride: number, x: number): number {
     else high = middle;
   }
   return low;
-}
-
-/** Whether a convex ring, clockwise on screen, has all corners of another inside of it. */
-function contains(hull: readonly number[], ring: readonly number[]): boolean {
-  const n = hull.length;
-  for (let i = 0, k = n - 2; i < n; k = i, i += 2) {
-    const [x, y] = [hull[k]!, hull[k + 1]!];
-    const [dx, dy] = [hull[i]! - x, hull[i + 1]! - y];
-    for (let c = 0; c < ring.length; c += 2) if (dx * (ring[c + 1]! - y) - dy * (ring[c]! - x) < 0) return false;
-  }
-  return true;
 }
 
 /** What of a caster lies before a plane (Sutherland & Hodgman 1974). */

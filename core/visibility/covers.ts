@@ -1,3 +1,4 @@
+import { holdsCorners } from '../math/polygon';
 import type { DrawnBody, DrawnSurface } from './drawn-body';
 import { detailsOf, ownDetails, type Detail, type Links } from './pairs';
 import { rangesOverlap } from './relation';
@@ -81,16 +82,5 @@ export function sameCovers(p: readonly Cover[], q: readonly Cover[]): boolean {
 /** Whether one convex piece of a surface lies over all of another. */
 export function hides(over: DrawnSurface, under: DrawnSurface): boolean {
   if (under.room > 0 || !over.surface?.straight) return false;
-  return over.facets.some(({ polygon }) => under.facets.every((facet) => contains(polygon, facet.polygon)));
-}
-
-/** Whether a convex polygon that runs clockwise has all corners of another inside of it or on its edges. */
-function contains(outer: readonly number[], inner: readonly number[]): boolean {
-  const n = outer.length;
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-    const [x, y] = [outer[j]!, outer[j + 1]!];
-    const [dx, dy] = [outer[i]! - x, outer[i + 1]! - y];
-    for (let k = 0; k < inner.length; k += 2) if (dx * (inner[k + 1]! - y) - dy * (inner[k]! - x) < 0) return false;
-  }
-  return true;
+  return over.facets.some(({ polygon }) => under.facets.every((facet) => holdsCorners(polygon, facet.polygon)));
 }
