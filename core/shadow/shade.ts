@@ -62,7 +62,7 @@ export function viewOf(eye: EyeMatrix): View {
 }
 
 /** Corners that are laid together for a frame at most. */
-const MOST_ROUGH_CORNERS = 8000;
+const MOST_ROUGH_CORNERS = 6000;
 
 /** Shadows in the making, in pieces. */
 export type Working = Generator<undefined, Map<Surface, readonly Shade[]>>;
