@@ -17,6 +17,7 @@ const CORE_MAY_IMPORT = {
   visibility: ['math', 'projection', 'shape', 'geometry'],
   light: ['math', 'projection', 'shape', 'geometry'],
   artwork: ['math', 'projection', 'shape', 'geometry', 'paint'],
+  imaging: ['math', 'projection', 'shape', 'geometry', 'visibility', 'artwork'],
   shadow: ['math', 'projection', 'shape', 'geometry', 'light', 'artwork', 'visibility'],
   document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'lettering', 'light', 'artwork', 'visibility'],
   picture: [
@@ -36,7 +37,23 @@ const CORE_MAY_IMPORT = {
     'shadow',
     'document',
   ],
-  output: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'visibility', 'light', 'artwork', 'document', 'picture'],
+  output: [
+    'math',
+    'projection',
+    'grid',
+    'paint',
+    'shape',
+    'snap',
+    'geometry',
+    'solids',
+    'joining',
+    'visibility',
+    'light',
+    'artwork',
+    'imaging',
+    'document',
+    'picture',
+  ],
 };
 
 const only = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } });

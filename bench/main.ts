@@ -27,6 +27,7 @@ import {
   type ShapeNode,
 } from '../core/index';
 import { landing } from '../demo/index';
+import { bitmapRows } from './bitmaps';
 import { manyRows, openingRows, placementRows, roundRows } from './edits';
 import { median, type Row } from './measure';
 import { regionRows } from './regions';
@@ -233,6 +234,7 @@ const rows = [
   ...manyRows(),
   ...openingRows(),
   ...shadowRows(),
+  ...bitmapRows(),
   ...loadRows(),
 ];
 const width = Math.max(...rows.map((row) => row.what.length));

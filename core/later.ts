@@ -13,6 +13,7 @@ export * from './lettering/cell-letters';
 export * from './lettering/font-file';
 export * from './math/conics';
 export * from './output/handed';
+export * from './output/images';
 export * from './output/lattice';
 export * from './output/paint-pdf';
 export * from './output/paint-svg';

@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import {
   commitEdit,
   digestOf,
-  fontsNamed,
+  fontsOfDocument,
   noteRight,
   openKept,
   presentDocument,
@@ -289,7 +289,7 @@ export class DrawingsService {
 }
 
 /** What a document names among the assets besides its SVGs. */
-const bytesNamed = (document: CheminDocument): readonly string[] => [...document.bitmaps.map(({ asset }) => asset), ...fontsNamed(document.nodes)];
+const bytesNamed = (document: CheminDocument): readonly string[] => [...document.bitmaps.map(({ asset }) => asset), ...fontsOfDocument(document)];
 
 /** The fonts that a part of a drawing names, as it is kept. */
 const fontsInText = (part: string): readonly string[] => [...part.matchAll(/"font":"([0-9a-f]{64})"/g)].map((match) => match[1]!);

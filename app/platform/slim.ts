@@ -1,4 +1,4 @@
-import { fontsNamed, namedArtworks, namedBitmap, svgsNamed, toPresentVersion, type Assets, type CheminDocument, type Step } from '@core';
+import { fontsNamed, fontsOfDocument, namedArtworks, namedBitmap, svgsNamed, toPresentVersion, type Assets, type CheminDocument, type Step } from '@core';
 
 /**
  * Drawings and steps as storage keeps them: large artworks by the names of their SVGs, so that saving a drawing writes
@@ -31,12 +31,17 @@ export function assetsNamed(document: CheminDocument | null, steps: readonly Ste
     const asset = (namedBitmap(bitmap) as { readonly asset?: unknown } | null)?.asset;
     return typeof asset === 'string' ? [asset] : [];
   };
-  const ofSteps = steps.flatMap(({ edit }): readonly string[] => {
+  const ofSteps = steps.flatMap(({ edit: whole }): readonly string[] => {
+    const edit = whole?.kind === 'flat' ? whole.edit : whole;
     const edits = edit?.kind === 'all' ? edit.edits : [edit];
     return edits.flatMap((single) => [
       ...(single && 'nodes' in single ? fontsNamed(single.nodes) : []),
-      ...(single?.kind === 'add-reference' ? ofBitmap(single.bitmap) : single?.kind === 'add' ? svgsNamed(single) : []),
+      ...(single?.kind === 'add-reference'
+        ? ofBitmap(single.bitmap)
+        : single?.kind === 'add'
+          ? [...svgsNamed(single), ...fontsOfDocument({ artworks: single.artworks }), ...(single.bitmaps ?? []).flatMap(ofBitmap)]
+          : []),
     ]);
   });
-  return [...(document?.bitmaps ?? []).flatMap(ofBitmap), ...fontsNamed(document?.nodes), ...svgsNamed(document), ...ofSteps];
+  return [...(document?.bitmaps ?? []).flatMap(ofBitmap), ...fontsOfDocument(document), ...svgsNamed(document), ...ofSteps];
 }

@@ -154,7 +154,7 @@ export class ClipboardService {
     const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
     const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
     const nodes = aside ? movedAll(pasted.nodes, { a: 1, b: 1, h: 0 }) : pasted.nodes;
-    const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks }];
+    const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks, ...(pasted.bitmaps.length > 0 && { bitmaps: pasted.bitmaps }) }];
     if (pasted.swatches.length > document.swatches.length) edits.unshift({ kind: 'swatches', swatches: pasted.swatches });
     this.documents.commit({ kind: 'all', edits }, label ?? `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);
     this.view.select(nodes.map((node) => node.id));

@@ -1,7 +1,7 @@
 import type { Affine } from '../math/matrix';
-import { composeAffine } from '../math/matrix';
-import { mapPath, type Path } from '../shape/path';
-import { paintableDashes, type Ink, type LineStyle, type Mark } from './marks';
+import { composeAffine, matrixOf, multiply33 } from '../math/matrix';
+import { boxPath, mapPath, pathBox, type Path } from '../shape/path';
+import { paintableDashes, type ImageMark, type Ink, type LineStyle, type Mark } from './marks';
 
 /** Marks of flat artwork under an affine map: paths, pens, gradients and clips all follow exactly. */
 export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
@@ -9,9 +9,17 @@ export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
     if (mark.kind === 'group') {
       return { ...mark, clip: mark.clip && { ...mark.clip, path: mapPath(mark.clip.path, map) }, marks: mapMarks(mark.marks, map) };
     }
+    if (mark.kind === 'image') return mapImage(mark, map);
     const path = mapPath(mark.path, map);
     return { ...mark, path, fill: mark.fill && mapInk(mark.fill, map), line: mark.line && mapLine(mark.line, map, path) };
   });
+}
+
+function mapImage(mark: ImageMark, map: Affine): ImageMark {
+  const { place, path } = mark;
+  const placed = place.kind === 'flat' ? { ...place, map: multiply33(matrixOf(map), place.map) } : { ...place, after: composeAffine(map, place.after) };
+  const within = mark.within && pathBox(mapPath(boxPath(mark.within), map));
+  return { ...mark, path: mapPath(path, map), place: placed, ...(within && { within }) };
 }
 
 /** An ink under an affine map. */

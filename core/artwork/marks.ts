@@ -1,7 +1,9 @@
-import type { Affine } from '../math/matrix';
+import type { Ruled } from '../geometry/ruled';
+import type { Affine, Mat33 } from '../math/matrix';
 import { MAX_PEN_DASHES, MIN_DASH_MM } from '../math/tolerances';
 import type { Blend } from '../paint/paint';
-import { roughLength, type Path } from '../shape/path';
+import type { EyeMatrix } from '../projection/projection';
+import { roughLength, type Path, type PathBox } from '../shape/path';
 
 /** A stop of a gradient: place 0 to 1, colour `#rrggbb`, strength 0 to 1. */
 export interface GradientStop {
@@ -56,6 +58,47 @@ export interface PathMark {
   readonly line: LineStyle | null;
 }
 
+/** Where a bitmap lies: from its unit square, x to the right and y down, to the sheet. */
+export type ImagePlace =
+  | { readonly kind: 'flat'; readonly map: Mat33 }
+  | {
+      /** Round a cylinder or cone: `map` leads to the side's own coordinates, unrolled. */
+      readonly kind: 'round';
+      readonly map: Mat33;
+      readonly ruled: Ruled;
+      /** The part of the side that it is seen on, as parameters of its directrix. */
+      readonly seen: { readonly from: number; readonly to: number };
+      /** What is added to the way across for the turn of the side that it lies in. */
+      readonly turn: number;
+      readonly projection: EyeMatrix;
+      /** From what the projection draws to the sheet. */
+      readonly after: Affine;
+    };
+
+/** Colours that are made others: those of a lattice over all of sRGB, between which the others lie. */
+export interface ToneTable {
+  /** Tells tables apart that make other colours. */
+  readonly key: string;
+  /** Places of the lattice along each of red, green and blue. */
+  readonly size: number;
+  /** Three bytes for each place, blue running fastest. */
+  readonly rgb: Uint8Array;
+}
+
+/** A bitmap on the sheet. */
+export interface ImageMark {
+  readonly kind: 'image';
+  /** The id of the bitmap. */
+  readonly bitmap: string;
+  /** What of the sheet it covers. */
+  readonly path: Path;
+  readonly place: ImagePlace;
+  /** Its colours are made others. */
+  readonly tones?: ToneTable;
+  /** It is seen within this box of the sheet alone, so that no more of it has to be made. */
+  readonly within?: PathBox;
+}
+
 /** Marks painted together: clipped, thinned as one, or belonging to one thing of the document. */
 export interface GroupMark {
   readonly kind: 'group';
@@ -70,8 +113,8 @@ export interface GroupMark {
   readonly marks: readonly Mark[];
 }
 
-/** What painters paint: a path, or marks together with a name, a clip or a strength. */
-export type Mark = PathMark | GroupMark;
+/** What painters paint: a path, a bitmap, or marks together with a name, a clip or a strength. */
+export type Mark = PathMark | ImageMark | GroupMark;
 
 /** The ink of one colour, `#rrggbb`, with a strength from 0 to 1. */
 export const flatInk = (colour: string, strength = 1): Ink => ({ kind: 'flat', colour, strength });

@@ -1,9 +1,9 @@
-import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
+import { affineOf, apply33, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { COORDS_OF, pathBox, type Path } from '../shape/path';
 import { mapMarks } from './artwork';
 import { mappedGradient, type Mapping } from './gradient-fields';
 import { cubicOf, mappedPiece, type FlatMap } from './map-path';
-import type { Ink, LineStyle, Mark, PathMark } from './marks';
+import type { ImageMark, Ink, LineStyle, Mark, PathMark } from './marks';
 import { strokeArea } from './stroke-area';
 
 /** Distance in mm of the sheet within which the chords of a line's edges follow its curves. */
@@ -28,8 +28,15 @@ export function projectMarks(marks: readonly Mark[], homography: Mat33, near: nu
       const clip = mark.clip && { ...mark.clip, path: carry(mark.clip.path) };
       return [{ ...mark, clip, marks: projectMarks(mark.marks, homography, near) }];
     }
+    if (mark.kind === 'image') return [projectImage(mark, homography, carry(mark.path))];
     return [...mappedMark(mark, { map, carry, tangentAt: (path) => tangentAt(path, homography) })];
   });
+}
+
+function projectImage(mark: ImageMark, homography: Mat33, path: Path): ImageMark {
+  const { place } = mark;
+  // What lies round a side lies on the sheet already.
+  return place.kind === 'round' ? mark : { ...mark, path, place: { ...place, map: multiply33(homography, place.map) } };
 }
 
 /** A path under a map that is not affine: its fill, and then its line as the area that it covers. */

@@ -5,7 +5,7 @@ import { refuse, type Checked, type Problem } from '../math/errors';
 import { readProject, writeProject } from './read';
 import { namedArtworks, type Assets } from './named-artworks';
 import type { CheminDocument } from './types';
-import { fontsNamed } from './named-fonts';
+import { fontsOfDocument } from './named-fonts';
 import { readZip } from './zip';
 
 /** A document with the bytes that it names. */
@@ -32,7 +32,7 @@ export async function writeArchive(document: CheminDocument, assets: Assets): Pr
     const bytes = assets.get(asset);
     if (bytes) files[`assets/${asset}.${ENDINGS[type]}`] = [bytes, { level: 0 }];
   }
-  for (const hash of fontsNamed(document.nodes)) {
+  for (const hash of fontsOfDocument(document)) {
     const bytes = assets.get(hash);
     const ending = bytes && fontEnding(bytes);
     if (ending) files[`assets/${hash}.${ending}`] = [bytes, { level: ending === 'ttf' || ending === 'otf' ? 6 : 0 }];
@@ -72,7 +72,7 @@ async function readText(bytes: Uint8Array, assets: Assets = new Map()): Promise<
   const missing = read.value.bitmaps.flatMap(({ asset }, i): readonly Problem[] =>
     found.has(asset) ? [] : [{ code: 'no-asset', path: `bitmaps[${i}]`, message: 'A picture is named, but not there; its frame alone is shown.' }],
   );
-  const fonts = fontsNamed(read.value.nodes);
+  const fonts = fontsOfDocument(read.value);
   const noFont: readonly Problem[] = fonts.some((hash) => !found.has(hash))
     ? [{ code: 'no-asset', path: 'nodes', message: 'A font is named, but not there; its text can be seen, but not written anew in it.' }]
     : [];

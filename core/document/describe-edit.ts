@@ -35,7 +35,11 @@ export function describeEdit(edit: Edit): string {
     'delete-reference': 'delete reference',
     strokes: 'trace edges',
     title: 'rename drawing',
+    artworks: 'change artwork',
+    'delete-artworks': 'remove artwork',
+    flat: 'change artwork',
   };
+  if (edit.kind === 'flat') return `${describeEdit(edit.edit)}, on its artwork`;
   if (edit.kind === 'add') return edit.nodes[0] ? `add ${edit.nodes[0].name}` : 'add artwork';
   return names[edit.kind];
 }

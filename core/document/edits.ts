@@ -1,8 +1,10 @@
 import * as z from 'zod';
+import { CoreError } from '../math/errors';
 import type { Paint } from '../paint/paint';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import {
+  artworkLookSchema,
   artworkSchema,
   anchorSchema,
   cellsSchema,
@@ -19,6 +21,7 @@ import {
   nodeSchema,
   outlineSchema,
   paintSchema,
+  placedIn,
   planeSchema,
   projectionSchema,
   referenceSchema,
@@ -31,15 +34,22 @@ import { turnedLean } from './carry';
 import { followFaces } from './inscribed';
 import { movedNodes } from './move';
 import { changedNodes, wrongKind } from './changed-nodes';
+import { bitmapsOf, flatSheetOf, inOrder, withFlatSheet } from './flat-sheet';
 import { addedUnder, arranged, grouped, replaced, ungrouped, withoutNodes } from './tree-edits';
 import { recounted } from './recount';
-import type { Bitmap, CheminDocument, DocumentNode, PlacementNode, Reference } from './types';
+import type { Artwork, Bitmap, CheminDocument, DocumentNode, PlacementNode, Reference } from './types';
 
 const ids = z.array(idSchema).min(1);
 
 const singleEditSchema = z.discriminatedUnion('kind', [
   /** New things at the end, or under another thing of the top level. */
-  z.strictObject({ kind: z.literal('add'), nodes: z.array(nodeSchema), artworks: z.array(artworkSchema), before: idSchema.exactOptional() }),
+  z.strictObject({
+    kind: z.literal('add'),
+    nodes: z.array(nodeSchema),
+    artworks: z.array(artworkSchema),
+    bitmaps: z.array(bitmapSchema).exactOptional(),
+    before: idSchema.exactOptional(),
+  }),
   z.strictObject({ kind: z.literal('delete'), ids }),
   /** Along the world's axes, in cells; on the sheet a is right and b is down. */
   z.strictObject({ kind: z.literal('move'), ids, by: moveSchema }),
@@ -80,13 +90,21 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('delete-reference'), id: idSchema }),
   z.strictObject({ kind: z.literal('strokes'), strokes: z.array(strokeSchema).max(1000) }),
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
+  /** Everything about artworks but what came from their files and what is drawn on them. */
+  z.strictObject({ kind: z.literal('artworks'), items: z.array(artworkLookSchema).min(1) }),
+  /** Artworks with all their placements. */
+  z.strictObject({ kind: z.literal('delete-artworks'), ids }),
 ]);
+
+const manySchema = z.strictObject({ kind: z.literal('all'), edits: z.array(singleEditSchema).min(1) });
 
 /** Every edit as data: what undo keeps, storage writes, and a test can make by the thousand. */
 export const editSchema = z.discriminatedUnion('kind', [
   ...singleEditSchema.options,
   /** Several edits as one step, one after the other. */
-  z.strictObject({ kind: z.literal('all'), edits: z.array(singleEditSchema).min(1) }),
+  manySchema,
+  /** An edit of what is drawn on an artwork: its sheet is edited as a drawing is. */
+  z.strictObject({ kind: z.literal('flat'), artwork: idSchema, edit: z.discriminatedUnion('kind', [...singleEditSchema.options, manySchema]) }),
 ]);
 
 /** Data that nobody changes in place. */
@@ -113,6 +131,7 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return {
         ...document,
         artworks: edit.artworks.length ? [...document.artworks, ...edit.artworks] : document.artworks,
+        bitmaps: withBitmaps(document.bitmaps, edit.bitmaps ?? []),
         nodes: addedUnder(document.nodes, edit.nodes, edit.before),
       };
     case 'delete':
@@ -157,6 +176,15 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return { ...document, strokes: edit.strokes };
     case 'title':
       return { ...document, name: edit.name };
+    case 'artworks':
+      return { ...document, artworks: looking(document, edit.items) };
+    case 'delete-artworks':
+      return withoutArtworks(document, new Set(edit.ids));
+    case 'flat': {
+      const flat = flatSheetOf(document, edit.artwork);
+      if (!flat) throw new CoreError('unknown-artwork', `there is no artwork “${edit.artwork}”`);
+      return withFlatSheet(document, edit.artwork, applyEdit(flat, edit.edit));
+    }
     default:
       return { ...document, nodes: changeNodes(document, edit) };
   }
@@ -219,15 +247,47 @@ function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly
   });
 }
 
-/** The bitmap is kept once, however often it is added. */
-function addReference(document: CheminDocument, reference: Reference, bitmap: Bitmap): CheminDocument {
-  const known = document.bitmaps.some((b) => b.id === bitmap.id);
-  return { ...document, bitmaps: known ? document.bitmaps : [...document.bitmaps, bitmap], references: [...document.references, reference] };
+/** Bitmaps are kept once, however often they are added. */
+function withBitmaps(known: readonly Bitmap[], added: readonly Bitmap[]): readonly Bitmap[] {
+  const fresh = added.filter((bitmap, i) => !known.some(({ id }) => id === bitmap.id) && added.findIndex(({ id }) => id === bitmap.id) === i);
+  return fresh.length > 0 ? [...known, ...fresh] : known;
 }
 
-/** A bitmap that no reference shows any more goes with the last one. */
+function addReference(document: CheminDocument, reference: Reference, bitmap: Bitmap): CheminDocument {
+  return { ...document, bitmaps: withBitmaps(document.bitmaps, [bitmap]), references: [...document.references, reference] };
+}
+
 function deleteReference(document: CheminDocument, id: string): CheminDocument {
-  const references = document.references.filter((r) => r.id !== id);
-  const used = new Set(references.map((r) => r.bitmap));
-  return { ...document, references, bitmaps: document.bitmaps.filter((b) => used.has(b.id)) };
+  return withoutUnused({ ...document, references: document.references.filter((r) => r.id !== id) });
+}
+
+/** A bitmap that nothing shows any more goes with the last that did. */
+function withoutUnused(document: CheminDocument): CheminDocument {
+  const used = new Set([...document.references.map((r) => r.bitmap), ...document.artworks.flatMap(bitmapsOf)]);
+  return { ...document, bitmaps: document.bitmaps.filter((b) => used.has(b.id)) };
+}
+
+function looking(document: CheminDocument, items: readonly z.infer<typeof artworkLookSchema>[]): readonly Artwork[] {
+  const byId = new Map(items.map((item) => [item.id, item]));
+  for (const { id } of items) if (!document.artworks.some((one) => one.id === id)) throw new CoreError('unknown-artwork', `there is no artwork “${id}”`);
+  return document.artworks.map((artwork): Artwork => {
+    const item = byId.get(artwork.id);
+    if (!item) return artwork;
+    const { svg, bitmap, nodes, cell } = artwork;
+    return inOrder({ ...item, svg, bitmap, nodes, cell });
+  });
+}
+
+/** Without artworks, and without their placements, on other artworks too. */
+function withoutArtworks(document: CheminDocument, gone: ReadonlySet<string>): CheminDocument {
+  const kept = (nodes: readonly DocumentNode[]): readonly DocumentNode[] =>
+    nodes.flatMap((node): readonly DocumentNode[] => {
+      if (node.kind === 'placement' && gone.has(node.artwork)) return [];
+      return [node.kind === 'group' ? { ...node, children: kept(node.children) } : node];
+    });
+  const artworks = document.artworks
+    .filter(({ id }) => !gone.has(id))
+    .map((one) => (one.nodes && placedIn(one.nodes).some((id) => gone.has(id)) ? { ...one, nodes: kept(one.nodes) } : one));
+  const placed = placedIn(document.nodes).some((id) => gone.has(id));
+  return withoutUnused({ ...document, artworks, nodes: placed ? kept(document.nodes) : document.nodes });
 }

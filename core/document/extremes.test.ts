@@ -11,6 +11,7 @@ import type { ProjectionSetup } from '../projection/setup';
 import type { Outline } from '../shape/outline';
 import { badNumbers, randomFrom, runs } from '../testing/random';
 import type { Edit } from './edits';
+import { flatSheetOf } from './flat-sheet';
 import { commitEdit, presentDocument, startHistory, stepSchema, type History } from './history';
 import { checkDocument, writeProject } from './read';
 import { flattenTree } from './tree';
@@ -148,6 +149,22 @@ class Maker {
     return { kind: 'perspective', chosen: 'two-point', focal: Math.abs(far(400)), principal: { x: far(200), y: far(200) }, turnDeg: far(90), tiltDeg: far(60), rollDeg: far(30), eye: { a: far(300), b: far(300), h: far(200) } }; // prettier-ignore
   }
 
+  artworkLook(document: CheminDocument): unknown {
+    const { id, width, height } = document.artworks[0] ?? { id: 'none', width: 4, height: 2 };
+    return { id, name: this.name(), width: Math.abs(this.number(width)), height, ...(this.chance(0.3) && { unitMm: Math.abs(this.number(2)) }), ...(this.chance(0.3) && { background: '#fbf9f4' }), ...(this.chance(0.2) && { version: { of: 'sign', name: this.name() } }) }; // prettier-ignore
+  }
+
+  /** An edit of an artwork's sheet; of those on other planes most are refused. */
+  flatEdit(document: CheminDocument): unknown {
+    const artwork = this.id(document.artworks.map(({ id }) => id));
+    const flat = flatSheetOf(document, artwork);
+    if (!flat) return { kind: 'flat', artwork, edit: { kind: 'title', name: this.name() } };
+    const edit = this.edit(flat) as { kind: string; nodes?: readonly object[] };
+    if (edit.kind === 'flat') return { kind: 'flat', artwork, edit: { kind: 'title', name: this.name() } };
+    const nodes = edit.nodes?.map((node) => ('plane' in node ? { ...node, plane: { kind: 'sheet', offset: 0 } } : node));
+    return { kind: 'flat', artwork, edit: nodes ? { ...edit, nodes } : edit };
+  }
+
   edit(document: CheminDocument): Edit {
     const entries = flattenTree(document.nodes);
     const ids = entries.map(({ node }) => node.id);
@@ -188,6 +205,10 @@ class Maker {
       () => ({ kind: 'delete-reference', id: this.id(document.references.map((r) => r.id)) }),
       () => ({ kind: 'strokes', strokes: [{ id: this.id(), from: { x: this.number(200), y: this.number(200) }, to: { x: this.number(200), y: 3 }, axis: 'a' }] }), // prettier-ignore
       () => ({ kind: 'title', name: this.name() }),
+      () => ({ kind: 'artworks', items: [this.artworkLook(document)] }),
+      () => (this.chance(0.3) ? { kind: 'delete-artworks', ids: [this.id(document.artworks.map((artwork) => artwork.id))] } : add()),
+      () => this.flatEdit(document),
+      () => this.flatEdit(document),
     ];
     if (this.chance(0.05)) return { kind: 'all', edits: [this.one(kinds)(), this.one(kinds)()] } as Edit;
     return this.one(kinds)() as Edit;

@@ -3,7 +3,7 @@ import { CoreError } from '../math/errors';
 import { applyEdit, editSchema, type Edit } from './edits';
 import { artworkSchema, bitmapSchema, crossFaults, nodeSchema, referenceSchema, shellSchema, strokeSchema, swatchesSchema, type Fault } from './schema';
 import { flattenTree } from './tree';
-import type { CheminDocument, DocumentNode } from './types';
+import type { Artwork, CheminDocument, DocumentNode } from './types';
 
 /**
  * The gate that every edit passes before it is kept: what can be made can be opened again. Parts that were found
@@ -19,6 +19,7 @@ function noteNodes(nodes: readonly DocumentNode[]): void {
 /** Notes everything in a document that its schema has just read. */
 export function noteRight(document: CheminDocument): void {
   noteNodes(document.nodes);
+  for (const { nodes } of document.artworks) if (nodes) noteNodes(nodes);
   for (const list of [document.artworks, document.bitmaps, document.references, document.strokes]) for (const part of list) right.add(part);
   right.add(document.swatches);
 }
@@ -31,11 +32,14 @@ export function documentFault(document: CheminDocument): Fault | null {
   const shell = faultOf(shellSchema, document);
   if (shell) return shell;
   const lists: readonly (readonly [string, z.ZodType, readonly object[]])[] = [
-    ['artworks', artworkSchema, document.artworks],
     ['bitmaps', bitmapSchema, document.bitmaps],
     ['references', referenceSchema, document.references],
     ['strokes', strokeSchema, document.strokes],
   ];
+  for (const [i, artwork] of document.artworks.entries()) {
+    const fault = artworkFault(artwork);
+    if (fault) return { ...fault, path: ['artworks', i, ...fault.path] };
+  }
   for (const [name, schema, parts] of lists) {
     for (const [i, part] of parts.entries()) {
       const fault = checkedPart(schema, part);
@@ -64,6 +68,24 @@ function nodesFault(nodes: readonly DocumentNode[]): Fault | null {
   return null;
 }
 
+/** SVGs that were found right, the last of them: what is drawn on an artwork changes its SVG not at all. */
+const rightSvgs = new Set<string>();
+const MOST_SVGS = 64;
+
+/** What came from a file is read once; what is drawn on it is looked at node by node. */
+function artworkFault(artwork: Artwork): Fault | null {
+  if (right.has(artwork)) return null;
+  const known = rightSvgs.has(artwork.svg);
+  const fault = faultOf(artworkSchema, { ...artwork, nodes: [], ...(known && { svg: '' }) });
+  if (fault) return fault;
+  const inside = nodesFault(artwork.nodes ?? []);
+  if (inside) return { ...inside, path: ['nodes', ...inside.path] };
+  rightSvgs.add(artwork.svg);
+  if (rightSvgs.size > MOST_SVGS) rightSvgs.delete(rightSvgs.values().next().value!);
+  right.add(artwork);
+  return null;
+}
+
 function checkedPart(schema: z.ZodType, part: object): Fault | null {
   if (right.has(part)) return null;
   const fault = faultOf(schema, part);
@@ -87,7 +109,8 @@ export function passEdit(document: CheminDocument, edit: Edit): { readonly edit:
     const [issue] = read.error.issues;
     throw new CoreError('refused', issue?.message ?? 'the change cannot be kept', { path: issue?.path });
   }
-  for (const single of read.data.kind === 'all' ? read.data.edits : [read.data]) if ('nodes' in single) noteNodes(single.nodes);
+  const whole = read.data.kind === 'flat' ? read.data.edit : read.data;
+  for (const single of whole.kind === 'all' ? whole.edits : [whole]) if ('nodes' in single) noteNodes(single.nodes);
   const next = applyEdit(document, read.data);
   const fault = documentFault(next);
   if (fault) throw new CoreError('refused', fault.message, { path: fault.path });

@@ -1,12 +1,14 @@
 import * as z from 'zod';
 import type { Checked } from '../math/errors';
+import { sameData } from '../math/same';
 import { mapColours, swatchOf, type Colour } from '../paint/paint';
 import { copyNodes } from './copy';
+import { bitmapsOf } from './flat-sheet';
 import { pathText } from './read';
 import { recounted } from './recount';
-import { artworkSchema, cellSizeSchema, nodeSchema, swatchesSchema } from './schema';
+import { artworkSchema, bitmapSchema, cellSizeSchema, nodeSchema, placedIn, swatchesSchema } from './schema';
 import { findNode, flattenTree } from './tree';
-import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type Artwork, type CheminDocument, type DocumentNode } from './types';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type Artwork, type Bitmap, type CheminDocument, type DocumentNode } from './types';
 import type { Swatch } from '../paint/paint';
 
 /** Part of a drawing, as the clipboard carries it from one document to another. */
@@ -17,6 +19,8 @@ export interface DocumentPart {
   readonly cell: number;
   readonly nodes: readonly DocumentNode[];
   readonly artworks: readonly Artwork[];
+  /** What the artworks show; the bytes are looked for where they are kept. */
+  readonly bitmaps?: readonly Bitmap[];
   readonly swatches: readonly Swatch[];
 }
 
@@ -32,6 +36,7 @@ const partSchema: z.ZodType<DocumentPart> = z.strictObject({
   cell: cellSizeSchema,
   nodes: z.array(nodeSchema).min(1),
   artworks: z.array(artworkSchema).max(1000),
+  bitmaps: z.array(bitmapSchema).max(200).exactOptional(),
   swatches: swatchesSchema,
 });
 
@@ -51,7 +56,12 @@ export function partOf(document: CheminDocument, ids: readonly string[]): Docume
   const missing = flattenTree(nodes).flatMap(({ node }) => (node.kind === 'copy' && !inside.has(node.of) ? (findNode(document, node.of) ?? []) : []));
   const all = [...new Set([...missing, ...nodes])];
   const entries = flattenTree(all).map(({ node }) => node);
-  const artworks = new Set(entries.flatMap((node) => (node.kind === 'placement' ? [node.artwork] : [])));
+  const artworks = withPlaced(
+    document,
+    entries.flatMap((node) => (node.kind === 'placement' ? [node.artwork] : [])),
+  );
+  const shown = new Set(artworks.flatMap(bitmapsOf));
+  const bitmaps = document.bitmaps.filter(({ id }) => shown.has(id));
   const swatches = new Set<string>();
   const note = (colour: Colour): Colour => {
     const swatch = swatchOf(colour);
@@ -67,9 +77,23 @@ export function partOf(document: CheminDocument, ids: readonly string[]): Docume
     version: DOCUMENT_VERSION,
     cell: document.grid.cell,
     nodes: all,
-    artworks: document.artworks.filter((artwork) => artworks.has(artwork.id)),
+    artworks,
+    ...(bitmaps.length > 0 && { bitmaps }),
     swatches: document.swatches.filter((swatch) => swatches.has(swatch.id)),
   };
+}
+
+/** Artworks with those that are placed on them, in the document's order. */
+function withPlaced(document: CheminDocument, ids: readonly string[]): readonly Artwork[] {
+  const wanted = new Set<string>();
+  const want = (id: string): void => {
+    const artwork = wanted.has(id) ? undefined : document.artworks.find((one) => one.id === id);
+    if (!artwork) return;
+    wanted.add(id);
+    placedIn(artwork.nodes ?? []).forEach(want);
+  };
+  ids.forEach(want);
+  return document.artworks.filter(({ id }) => wanted.has(id));
 }
 
 /** The part in a text from the clipboard, or every reason why it is none, each with its place. */
@@ -106,6 +130,7 @@ function depthOf(data: unknown): number {
 export interface Pasted {
   readonly nodes: readonly DocumentNode[];
   readonly artworks: readonly Artwork[];
+  readonly bitmaps: readonly Bitmap[];
   /** The palette with the swatches that were not in it. */
   readonly swatches: readonly Swatch[];
 }
@@ -115,7 +140,7 @@ export function pastePart(document: CheminDocument, part: DocumentPart, newId: (
   const artworkIds = new Map<string, string>();
   const artworks: Artwork[] = [];
   for (const artwork of part.artworks) {
-    const known = document.artworks.find((a) => a.svg === artwork.svg);
+    const known = document.artworks.find((a) => a.svg === artwork.svg && a.bitmap === artwork.bitmap && sameData(a.nodes ?? [], artwork.nodes ?? []));
     if (!known) artworks.push({ ...artwork, id: newId() });
     artworkIds.set(artwork.id, known?.id ?? artworks.at(-1)!.id);
   }
@@ -124,9 +149,11 @@ export function pastePart(document: CheminDocument, part: DocumentPart, newId: (
     if (node.kind === 'group') return { ...node, children: node.children.map(here) };
     return node.kind === 'placement' ? { ...node, artwork: artworkIds.get(node.artwork) ?? node.artwork } : node;
   };
+  // What was added is placed on what was added.
+  const brought = artworks.map((artwork): Artwork => (artwork.nodes ? { ...artwork, nodes: artwork.nodes.map((node) => here(node)) } : artwork));
   const known = new Set(document.swatches.map((swatch) => swatch.id));
   const swatches = [...document.swatches, ...part.swatches.filter((swatch) => !known.has(swatch.id))];
-  return { nodes: copyNodes(nodes.filter(keeps(part)).map(here), newId), artworks, swatches };
+  return { nodes: copyNodes(nodes.filter(keeps(part)).map(here), newId), artworks: brought, bitmaps: part.bitmaps ?? [], swatches };
 }
 
 /** Artwork on a face that was not copied with it has nowhere to lie. */

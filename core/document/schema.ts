@@ -191,10 +191,29 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
   ]),
 );
 
+const artworkSize = {
+  width: size,
+  height: size,
+  unitMm: z.number().positive('a unit is more than 0').max(1000, 'a unit is at most 1 m').exactOptional(),
+  background: colour.exactOptional(),
+  version: z.strictObject({ of: id, name }).exactOptional(),
+};
+/** What can be set about an artwork besides what is on it. */
+export const artworkLookSchema = z.strictObject({ id, name, ...artworkSize });
+
 /** An artwork: its resolved SVG, or the hash by which storage has it, and its size. */
 export const artworkSchema: z.ZodType<Artwork> = z
-  .strictObject({ id, name, svg: z.string().max(16_000_000), width: size, height: size })
+  .strictObject({
+    id,
+    name,
+    svg: z.string().max(16_000_000),
+    bitmap: id.exactOptional(),
+    ...artworkSize,
+    nodes: z.array(nodeSchema).exactOptional(),
+    cell: z.lazy(() => cellSizeSchema).exactOptional(),
+  })
   .superRefine((artwork, context) => {
+    if (artwork.svg === '') return;
     const read = readResolvedSvg(artwork.svg);
     if (!read.ok) for (const problem of read.problems) context.addIssue({ code: 'custom', path: ['svg'], message: `${problem.path}: ${problem.message}` });
   });
@@ -290,9 +309,9 @@ export interface Fault {
 export function crossFaults(document: CheminDocument): readonly Fault[] {
   const faults: Fault[] = [];
   const complain = (path: readonly (string | number)[], message: string): void => void faults.push({ path, message });
-  const ids = new Set<string>();
-  const copies: { of: string; path: readonly (string | number)[] }[] = [];
-  const artworks = new Set(document.artworks.map((artwork) => artwork.id));
+  let ids = new Set<string>();
+  let copies: { of: string; path: readonly (string | number)[] }[] = [];
+  const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
   const visit = (nodes: readonly DocumentNode[], path: readonly (string | number)[], depth: number): void => {
     if (depth > MAX_GROUP_DEPTH) return complain(path, `groups are nested more than ${MAX_GROUP_DEPTH} deep`);
     nodes.forEach((node, i) => {
@@ -303,8 +322,20 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
       if (node.kind === 'copy') copies.push({ of: node.of, path: [...path, i, 'of'] });
     });
   };
-  visit(document.nodes, ['nodes'], 0);
-  for (const { of, path } of copies) if (!ids.has(of)) complain(path, `there is nothing “${of}” that could be copied`);
+  /** A drawing, or an artwork's sheet: each is a small world of its own. */
+  const world = (nodes: readonly DocumentNode[], path: readonly (string | number)[]): void => {
+    [ids, copies] = [new Set(), []];
+    visit(nodes, path, 0);
+    for (const { of, path: where } of copies) if (!ids.has(of)) complain(where, `there is nothing “${of}” that could be copied`);
+  };
+  world(document.nodes, ['nodes']);
+  document.artworks.forEach((artwork, i) => {
+    world(artwork.nodes ?? [], ['artworks', i, 'nodes']);
+    if (flatFault(artwork.nodes ?? [])) complain(['artworks', i, 'nodes'], 'what is drawn on an artwork lies on its sheet');
+    if (holdsItself(artwork, artworks)) complain(['artworks', i, 'nodes'], `the artwork “${artwork.name}” holds itself`);
+    if (artwork.bitmap !== undefined && !document.bitmaps.some((bitmap) => bitmap.id === artwork.bitmap))
+      complain(['artworks', i, 'bitmap'], `there is no bitmap “${artwork.bitmap}”`);
+  });
   const unique = (list: readonly { readonly id: string }[], where: string, what: string): Set<string> => {
     const known = new Set(list.map((part) => part.id));
     if (known.size < list.length) complain([where], `two ${what} have one id`);
@@ -319,6 +350,33 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
     if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
   });
   return faults;
+}
+
+/** Whether something of an artwork's sheet does not lie on it. */
+function flatFault(nodes: readonly DocumentNode[]): boolean {
+  return nodes.some((node) => {
+    if (node.kind === 'group') return flatFault(node.children);
+    if (node.kind === 'placement') return node.target.kind !== 'plane' || node.target.plane.kind !== 'sheet';
+    return node.kind !== 'copy' && node.plane.kind !== 'sheet';
+  });
+}
+
+/** Whether an artwork is placed on itself, or on what is placed on it. */
+export function holdsItself(artwork: Artwork, artworks: ReadonlyMap<string, Artwork>): boolean {
+  const seen = new Set<string>();
+  const reaches = (one: Artwork): boolean =>
+    placedIn(one.nodes ?? []).some((id) => {
+      if (id === artwork.id) return true;
+      const next = seen.has(id) ? undefined : artworks.get(id);
+      seen.add(id);
+      return next !== undefined && reaches(next);
+    });
+  return reaches(artwork);
+}
+
+/** The artworks that are placed among nodes. */
+export function placedIn(nodes: readonly DocumentNode[]): readonly string[] {
+  return nodes.flatMap((node) => (node.kind === 'placement' ? [node.artwork] : node.kind === 'group' ? placedIn(node.children) : []));
 }
 
 /** The schema of a document at every door; rules that span several places are checked here too. */

@@ -39,10 +39,11 @@ export function shapesFromArtwork(
   const mirror = plane.kind === 'left';
   const map: Affine = [mirror ? -k : k, 0, 0, flip ? -k : k, mirror ? at.u + artwork.width * k : at.u, flip ? at.v + artwork.height * k : at.v];
   const found: { mark: PathMark; name: string; strength: number; blend: GroupMark['blend'] }[] = [];
-  let clips = 0;
+  let [clips, bitmaps] = [0, 0];
   const visit = (marks: readonly Mark[], name: string, strength: number, blend: GroupMark['blend']): void => {
     for (const mark of marks) {
       if (mark.kind === 'path') found.push({ mark, name, strength, blend });
+      else if (mark.kind === 'image') bitmaps++;
       else {
         if (mark.clip) clips++;
         visit(mark.marks, mark.name || name, strength * mark.strength, mark.blend ?? blend);
@@ -75,7 +76,10 @@ export function shapesFromArtwork(
     }));
   });
   if (nodes.length === 0) return refuse('empty', 'The SVG holds no paths that could be shapes.');
-  const notes = clips > 0 ? [{ code: 'clip', path: '', message: 'Left out: clips. Shapes are whole.' }] : [];
+  const notes = [
+    ...(clips > 0 ? [{ code: 'clip', path: '', message: 'Left out: clips. Shapes are whole.' }] : []),
+    ...(bitmaps > 0 ? [{ code: 'bitmap', path: '', message: 'Left out: bitmaps. Add the file as artwork to keep them.' }] : []),
+  ];
   return { ok: true, value: nodes, notes };
 }
 

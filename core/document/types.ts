@@ -178,14 +178,30 @@ export interface DimensionNode extends NodeBase {
 /** Anything of the contents. */
 export type DocumentNode = GroupNode | ShapeNode | PlacementNode | CopyNode | DimensionNode;
 
-/** Flat artwork, kept as cleaned SVG text of groups, paths, gradients and clips. */
+/**
+ * Flat artwork: a small sheet of its own. What came from a file lies under everything on it and fills it, what is drawn
+ * on it lies above, and of that what lies beyond its edges is not seen.
+ */
 export interface Artwork {
   readonly id: string;
   readonly name: string;
+  /** Cleaned SVG text of groups, paths, gradients, clips and named bitmaps; empty where nothing came from an SVG. */
   readonly svg: string;
-  /** Size in the artwork's own units, for its proportions. */
+  /** The bitmap that fills it, by its id. */
+  readonly bitmap?: string;
+  /** Size in units of its own. */
   readonly width: number;
   readonly height: number;
+  /** Mm of one such unit; without, those of SVG (96 to the inch). */
+  readonly unitMm?: number;
+  /** What is drawn on it: shapes, text, and other artworks, all on its sheet, in cells of its own. */
+  readonly nodes?: readonly DocumentNode[];
+  /** Edge of such a cell in mm; 5 without. */
+  readonly cell?: number;
+  /** The colour that it is painted on; nothing without. */
+  readonly background?: string;
+  /** It is one of several versions of one thing, such as in several languages: what they have in common, and what this one is called. */
+  readonly version?: { readonly of: string; readonly name: string };
 }
 
 /** What tones faces: the sun, a lamp where there is one, and the ramp or fixed tones. */

@@ -1,5 +1,5 @@
 /** Stable codes of misuse; a caller may branch on them, a message may be reworded. */
-export type CoreErrorCode = 'bad-argument' | 'unknown-node' | 'wrong-kind' | 'bad-document' | 'refused';
+export type CoreErrorCode = 'bad-argument' | 'unknown-node' | 'unknown-artwork' | 'wrong-kind' | 'bad-document' | 'refused';
 
 /**
  * Thrown where core is used wrongly: an id that is not there, an edit that does not fit its target.

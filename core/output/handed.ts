@@ -5,6 +5,7 @@ import { mmPer } from '../math/units';
 import type { Mat33 } from '../math/matrix';
 import { affineOf } from '../math/matrix';
 import { gridMarks } from '../picture/grid-marks';
+import type { HandedImages } from './images';
 import type { Picture } from '../picture/picture';
 import type { Plane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
@@ -26,6 +27,8 @@ export interface HandedSheet {
   readonly sheet: Sheet;
   readonly background: boolean;
   readonly marks: readonly Mark[];
+  /** Its bitmaps; those that are missing are left out. */
+  readonly images?: HandedImages;
 }
 
 const PX_PER_MM = 96 / 25.4;

@@ -1,5 +1,6 @@
-import type { GroupMark, Ink, Mark, PathMark } from '../artwork/marks';
+import type { GroupMark, ImageMark, Ink, Mark, PathMark } from '../artwork/marks';
 import type { Sheet } from '../document/types';
+import type { Affine } from '../math/matrix';
 import type { Blend } from '../paint/paint';
 import type { Path } from '../shape/path';
 
@@ -23,9 +24,11 @@ export interface CanvasLike {
   stroke(): void;
   clip(rule: 'nonzero' | 'evenodd'): void;
   setLineDash(dashes: number[]): void;
+  drawImage(image: unknown, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): CanvasGradientLike;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): CanvasGradientLike;
   globalAlpha: number;
+  imageSmoothingEnabled: boolean;
   fillStyle: unknown;
   strokeStyle: unknown;
   lineWidth: number;
@@ -34,12 +37,25 @@ export interface CanvasLike {
   miterLimit: number;
 }
 
+/** What is painted for a bitmap: something that a canvas can draw, and where each of its px lies on the sheet. */
+export interface CanvasImage {
+  readonly image: unknown;
+  readonly map: Affine;
+  /** Its px lie on those of the canvas: nothing is to be smoothed. */
+  readonly sharp?: true;
+}
+
+/** Where bitmaps are found; null for those that are not there yet. */
+export type CanvasImages = (mark: ImageMark) => CanvasImage | null;
+
 /** A canvas to gather a thinned group on, and how it is laid back over the one beneath. */
 export interface CanvasLayers {
   /** A context of the same size and transform, empty. */
   open(): CanvasLike;
   /** Lays what was gathered over `beneath` with a strength from 0 to 1 and a blend mode. */
   close(layer: CanvasLike, beneath: CanvasLike, strength: number, blend: Blend): void;
+  /** The bitmaps; without, their place is shown. */
+  readonly images?: CanvasImages;
 }
 
 /** Paints the sheet's background in sheet units; the context's transform carries them to px. */
@@ -118,6 +134,7 @@ class Brush {
 
 function paintMark(brush: Brush, mark: Mark, layers: CanvasLayers): void {
   if (mark.kind === 'group') paintGroup(brush, mark, layers);
+  else if (mark.kind === 'image') paintImage(brush, mark, layers);
   else paintPath(brush, mark);
 }
 
@@ -138,6 +155,29 @@ function paintGroup(brush: Brush, group: GroupMark, layers: CanvasLayers): void 
   target.restore();
   brush.forget();
   if (target !== canvas) layers.close(target, canvas, group.strength, group.blend ?? 'normal');
+}
+
+/** What stands for a bitmap that is not there yet. */
+const AWAITED = '#cfc7b8';
+
+function paintImage(brush: Brush, mark: ImageMark, layers: CanvasLayers): void {
+  const { canvas } = brush;
+  const found = layers.images?.(mark) ?? null;
+  canvas.save();
+  tracePath(canvas, mark.path);
+  canvas.globalAlpha = brush.alpha;
+  if (found) {
+    canvas.clip('nonzero');
+    canvas.transform(...found.map);
+    canvas.imageSmoothingEnabled = !found.sharp;
+    canvas.drawImage(found.image, 0, 0);
+  } else {
+    canvas.globalAlpha = brush.alpha / 2;
+    canvas.fillStyle = AWAITED;
+    canvas.fill('nonzero');
+  }
+  canvas.restore();
+  brush.forget();
 }
 
 function paintPath(brush: Brush, { path, fill, rule, line }: PathMark): void {

@@ -1,10 +1,11 @@
 import type { Blend } from '../paint/paint';
-import type { PDFContext, PDFDict, PDFRef } from 'pdf-lib';
-import type { GradientStop, GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
+import type { PDFContext, PDFDict, PDFDocument, PDFRef } from 'pdf-lib';
+import type { GradientStop, GroupMark, ImageMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
-import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
+import { affineOf, composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 import type { HandedSheet } from './handed';
+import { imageKey, imagesIn, type HandedImages } from './images';
 import { undercoat } from './undercoat';
 
 /** What a PDF has besides the sheet: its name, and aids for printers. */
@@ -24,10 +25,10 @@ export const TEST_BAR_MM = 100;
 
 /**
  * A sheet as a PDF page in true size: paths, gradients and strengths as PDF has them (ISO 32000-1: 8.5 paths, 8.7
- * shadings, 11.6 transparency groups and soft masks), nothing turned into bitmaps. Operators are written here; the
+ * shadings, 11.6 transparency groups and soft masks), bitmaps as images. Operators are written here; the
  * library keeps objects and the file.
  */
-export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, options: PdfOptions): Promise<Uint8Array> {
+export async function pdfFromSheet({ sheet, background, marks, images }: HandedSheet, options: PdfOptions): Promise<Uint8Array> {
   // Loaded when it is first needed: whoever shows the drawing does not pay for it.
   const { PDFDocument, PDFName } = await import('pdf-lib');
   const file = await PDFDocument.create();
@@ -42,7 +43,7 @@ export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, op
   }
   const k = POINTS_PER_MM;
   const base: Affine = [k, 0, 0, -k, room * k, (height - room) * k];
-  const canvas = new PdfCanvas(file.context, base);
+  const canvas = new PdfCanvas(file.context, base, await embedded(file, marks, images));
   const sheetPath: Path = { verbs: 'MLLLZ', coords: [0, 0, sheet.width, 0, sheet.width, sheet.height, 0, sheet.height] };
   canvas.write('q', `${matrix(base)} cm`, 'q', pathOps(sheetPath), 'W n');
   if (background) canvas.write(`${rgb(sheet.background)} rg`, pathOps(sheetPath), 'f');
@@ -55,6 +56,20 @@ export async function pdfFromSheet({ sheet, background, marks }: HandedSheet, op
   page.node.set(PDFName.of('Resources'), canvas.resources());
   page.node.set(PDFName.of('Group'), file.context.obj({ Type: 'Group', S: 'Transparency', CS: 'DeviceRGB' }));
   return file.save();
+}
+
+/** The bitmaps that marks show as objects of the file, by their keys. */
+async function embedded(file: PDFDocument, marks: readonly Mark[], images: HandedImages | undefined): Promise<ReadonlyMap<string, PDFRef>> {
+  const refs = new Map<string, PDFRef>();
+  for (const mark of imagesIn(marks)) {
+    const key = imageKey(mark);
+    const image = refs.has(key) ? undefined : images?.get(key);
+    if (!image) continue;
+    const object = image.type === 'image/jpeg' ? await file.embedJpg(image.bytes) : await file.embedPng(image.bytes);
+    await object.embed();
+    refs.set(key, object.ref);
+  }
+  return refs;
 }
 
 /** The names of blend modes in PDF (ISO 32000-1, 11.3.5). */
@@ -116,11 +131,13 @@ class PdfCanvas {
   private readonly states = new Map<string, PDFRef>();
   private readonly forms: PDFRef[] = [];
   private readonly patterns: PDFRef[] = [];
+  private readonly shown = new Set<PDFRef>();
 
   /** @param toParent carries this stream's mm to the space that its patterns' matrices are relative to */
   constructor(
     private readonly context: PDFContext,
     private readonly toParent: Affine,
+    private readonly images: ReadonlyMap<string, PDFRef>,
   ) {}
 
   write(...lines: string[]): void {
@@ -135,13 +152,14 @@ class PdfCanvas {
     const named = (prefix: string, refs: readonly PDFRef[]): Record<string, PDFRef> => Object.fromEntries(refs.map((ref, i) => [`${prefix}${i}`, ref]));
     return this.context.obj({
       ExtGState: this.context.obj(named('S', [...this.states.values()])),
-      XObject: this.context.obj(named('F', this.forms)),
+      XObject: this.context.obj({ ...named('F', this.forms), ...named('I', [...this.shown]) }),
       Pattern: this.context.obj(named('P', this.patterns)),
     });
   }
 
   mark(mark: Mark): void {
     if (mark.kind === 'group') this.group(mark);
+    else if (mark.kind === 'image') this.image(mark);
     else this.path(mark);
   }
 
@@ -152,11 +170,21 @@ class PdfCanvas {
     this.write('q');
     if (clip) this.write(pathOps(clip.path), clip.rule === 'evenodd' ? 'W* n' : 'W n');
     if (strength < 1 || blend) {
-      const inner = new PdfCanvas(this.context, IDENTITY);
+      const inner = new PdfCanvas(this.context, IDENTITY, this.images);
       marks.forEach((mark) => inner.mark(mark));
       this.write(`/${this.state({ ca: strength, CA: strength, ...(blend && { BM: PDF_BLENDS[blend] }) })} gs`, `/${this.form(inner)} Do`);
     } else marks.forEach((mark) => this.mark(mark));
     this.write('Q');
+  }
+
+  /** A bitmap: PDF's images fill the unit square from below. */
+  private image(mark: ImageMark): void {
+    const ref = this.images.get(imageKey(mark));
+    const map = mark.place.kind === 'flat' ? affineOf(mark.place.map) : null;
+    if (!ref || !map) return;
+    this.shown.add(ref);
+    const name = `I${[...this.shown].indexOf(ref)}`;
+    this.write('q', pathOps(mark.path), 'W n', `${matrix(composeAffine(map, [1, 0, 0, -1, 0, 1]))} cm`, `/${name} Do`, 'Q');
   }
 
   private path({ path, fill, rule, line }: PathMark): void {
@@ -226,7 +254,7 @@ class PdfCanvas {
 
   /** A graphics state whose soft mask is the gradient's strengths as grey. */
   private softMask(ink: Exclude<Ink, { kind: 'flat' }>): string {
-    const mask = new PdfCanvas(this.context, IDENTITY);
+    const mask = new PdfCanvas(this.context, IDENTITY, this.images);
     const pattern = mask.pattern(ink, ink.frame, 'DeviceGray', (stop) => [stop.strength]);
     mask.write(`/Pattern cs /${pattern} scn`, '-100000 -100000 200000 200000 re f');
     const form = this.formObject(mask, 'DeviceGray');

@@ -1,17 +1,19 @@
-import type { GroupMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
+import type { GroupMark, ImageMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
-import { composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
+import { base64Of } from '../math/digest';
+import { affineOf, composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
 import { mmPer } from '../math/units';
 import { marksIn, type HandedSheet } from './handed';
+import { imageKey, type HandedImages } from './images';
 import { undercoat } from './undercoat';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 
 /**
  * A sheet as SVG 2: in its real size, one named group for each thing and each face, real paths and
- * gradients, no bitmap. Names stand in `id` (made unique and safe) and in full in `<title>`.
+ * gradients, bitmaps within. Names stand in `id` (made unique and safe) and in full in `<title>`.
  */
-export function svgFromSheet({ sheet, background, marks }: HandedSheet, title: string): string {
-  const writer = new SvgWriter();
+export function svgFromSheet({ sheet, background, marks, images }: HandedSheet, title: string): string {
+  const writer = new SvgWriter(images);
   const n = (value: number): string => plainNumber(value);
   // User units are mm; on sheets in px they are px, as screen work expects.
   const inPx = sheet.unit === 'px';
@@ -21,7 +23,7 @@ export function svgFromSheet({ sheet, background, marks }: HandedSheet, title: s
   for (const mark of inPx ? marksIn(marks, 'px', sheet.resolution) : marks) writer.mark(mark);
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${shown(sheet.width)}" height="${shown(sheet.height)}" viewBox="0 0 ${n(sheet.width * k)} ${n(sheet.height * k)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg"${images?.size ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${shown(sheet.width)}" height="${shown(sheet.height)}" viewBox="0 0 ${n(sheet.width * k)} ${n(sheet.height * k)}">`,
     `<title>${escapeXml(title)}</title>`,
     ...(writer.defs.length ? ['<defs>', ...writer.defs, '</defs>'] : []),
     ...writer.body,
@@ -34,7 +36,10 @@ class SvgWriter {
   readonly defs: string[] = [];
   readonly body: string[] = [];
   private readonly ids = new Set<string>(['sheet']);
+  private readonly pictures = new Map<string, string>();
   private depth = 0;
+
+  constructor(private readonly images: HandedImages = new Map()) {}
 
   line(text: string): void {
     this.body.push(' '.repeat(this.depth) + text);
@@ -42,6 +47,7 @@ class SvgWriter {
 
   mark(mark: Mark): void {
     if (mark.kind === 'group') this.group(mark);
+    else if (mark.kind === 'image') this.image(mark);
     else this.path(mark);
   }
 
@@ -59,6 +65,22 @@ class SvgWriter {
     marks.forEach((mark) => this.mark(mark));
     this.depth--;
     this.line('</g>');
+  }
+
+  /** A bitmap with the matrix by which it lies, its bytes once however often it is seen. */
+  private image(mark: ImageMark): void {
+    const key = imageKey(mark);
+    const image = this.images.get(key);
+    const map = mark.place.kind === 'flat' ? affineOf(mark.place.map) : null;
+    if (!image || !map) return;
+    let id = this.pictures.get(key);
+    if (id === undefined) {
+      this.pictures.set(key, (id = this.unique('bitmap')));
+      const { type, bytes, width, height } = image;
+      this.defs.push(` <image id="${id}" width="${width}" height="${height}" preserveAspectRatio="none" xlink:href="data:${type};base64,${base64Of(bytes)}"/>`);
+    }
+    const lies = composeAffine(map, [1 / image.width, 0, 0, 1 / image.height, 0, 0]);
+    this.line(`<g clip-path="url(#${this.clipId({ path: mark.path, rule: 'nonzero' })})"><use xlink:href="#${id}" transform="${matrix(lies)}"/></g>`);
   }
 
   private path({ path, fill, rule, line: drawn }: PathMark): void {

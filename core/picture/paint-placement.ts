@@ -1,8 +1,8 @@
 import { boxFromArtwork } from '../artwork/artwork';
 import { flatInk, type Mark, type PathMark } from '../artwork/marks';
 import { projectMarks } from '../artwork/project';
-import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
-import type { Artwork, CheminDocument, PlacementNode } from '../document/types';
+import type { FlatArtwork } from '../artwork/read-svg';
+import type { CheminDocument, PlacementNode } from '../document/types';
 import { nodesById } from '../document/tree';
 import { artworkOnPlane, artworkOnSurface, readingFrameOf, SHEET_READING } from '../geometry/anchor';
 import { surfaceNamed, type Surface } from '../geometry/body';
@@ -19,19 +19,6 @@ import { flattenPath, polygonPath } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';
 import type { Stage } from './stage';
 import { wrapMarks } from './wrap-marks';
-
-const parsedArtworks = new WeakMap<Artwork, FlatArtwork | null>();
-
-/** The marks of an artwork, read once; null where its SVG cannot be read, which the schema has refused before. */
-export function flatArtwork(artwork: Artwork): FlatArtwork | null {
-  let flat = parsedArtworks.get(artwork);
-  if (flat === undefined) {
-    const read = readResolvedSvg(artwork.svg);
-    flat = read.ok ? read.value : null;
-    parsedArtworks.set(artwork, flat);
-  }
-  return flat;
-}
 
 /** The surface on which a placement lies; null for one on a plane, and where the surface is gone. */
 export function placementSurface(node: PlacementNode, find: (id: string) => SpaceNode | null): Surface | null {
@@ -81,7 +68,7 @@ export interface PlacedArtwork {
 
 interface Kept extends PlacedArtwork {
   readonly stage: Stage;
-  readonly artwork: Artwork;
+  readonly artwork: FlatArtwork;
   readonly surface: Surface | null;
 }
 
@@ -92,7 +79,7 @@ const kept = new WeakMap<object, WeakMap<PlacementNode, Kept>>();
 export function placedArtwork(
   stage: Stage,
   node: PlacementNode,
-  artwork: Artwork | undefined,
+  artwork: FlatArtwork | null | undefined,
   surface: Surface | null,
   map: RigidMap | null,
   part: DrawnSurface | null = null,
@@ -103,12 +90,11 @@ export function placedArtwork(
   if (!byNode) kept.set(map ?? ROOT, (byNode = new WeakMap()));
   const known = byNode.get(node);
   if (known && known.stage === stage && known.artwork === artwork && known.surface === surface) return known;
-  const flat = flatArtwork(artwork);
   const homography = placementMap(stage, node, surface, map);
-  if (!flat || !homography) return null;
+  if (!homography) return null;
   const { width, height } = node.anchor;
   const box = { x: 0, y: 0, width, height };
-  const marks = projectMarks(flat.marks, multiply33(homography, matrixOf(boxFromArtwork(flat, box))), stage.sight.projection.near);
+  const marks = projectMarks(artwork.marks, multiply33(homography, matrixOf(boxFromArtwork(artwork, box))), stage.sight.projection.near);
   const polygon = [[0, 0], [width, 0], [width, height], [0, height]].flatMap(([x, y]) => {
     const p = apply33(homography, x!, y!);
     return p ? [p.x, p.y] : [];
@@ -122,14 +108,13 @@ export function placedArtwork(
 const wrapped = new WeakMap<DrawnSurface, WeakMap<PlacementNode, Kept>>();
 
 /** A placement on the part of a round side that is drawn. */
-function wrappedArtwork(stage: Stage, node: PlacementNode, artwork: Artwork, surface: Surface, part: DrawnSurface): PlacedArtwork | null {
+function wrappedArtwork(stage: Stage, node: PlacementNode, flat: FlatArtwork, surface: Surface, part: DrawnSurface): PlacedArtwork | null {
   const { stretch, surface: there } = part;
-  const flat = flatArtwork(artwork);
-  if (!flat || !stretch || !there || !isRuled(surface.form) || !isRuled(there.form)) return null;
+  if (!stretch || !there || !isRuled(surface.form) || !isRuled(there.form)) return null;
   let byNode = wrapped.get(part);
   if (!byNode) wrapped.set(part, (byNode = new WeakMap()));
   const known = byNode.get(node);
-  if (known && known.stage === stage && known.artwork === artwork && known.surface === surface) return known;
+  if (known && known.stage === stage && known.artwork === flat && known.surface === surface) return known;
   const { width, height } = node.anchor;
   const wrapping = artworkOnRuled(node.anchor, surface.form);
   const box: Affine = boxFromArtwork(flat, { x: 0, y: 0, width, height });
@@ -144,7 +129,7 @@ function wrappedArtwork(stage: Stage, node: PlacementNode, artwork: Artwork, sur
   };
   const shown = wrapMarks([outline], IDENTITY, wrapping, there.form, stretch, projection);
   const polygon = shown.flatMap((mark) => (mark.kind === 'path' ? flattenPath(mark.path, CORNERS) : []))[0] ?? [];
-  const placed = { marks, polygon, stage, artwork, surface };
+  const placed = { marks, polygon, stage, artwork: flat, surface };
   byNode.set(node, placed);
   return placed;
 }

@@ -1,5 +1,6 @@
 import type { GroupMark, Ink, Mark } from '../artwork/marks';
-import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
+import type { FlatArtwork } from '../artwork/read-svg';
+import type { PlacementNode, ShapeNode } from '../document/types';
 import type { Surface } from '../geometry/body';
 import { FACET } from '../geometry/facets';
 import { isDrawnEnd } from '../geometry/names';
@@ -41,12 +42,12 @@ export interface PaintedPart {
 export interface OnFace {
   readonly drawn: DrawnNode;
   readonly node: PlacementNode;
-  readonly artwork: Artwork | undefined;
+  readonly artwork: FlatArtwork | null | undefined;
   readonly tones: Tones;
 }
 
 /** What artwork on a plane of space is painted with. */
-export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: Artwork | undefined): Painted {
+export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: FlatArtwork | null | undefined): Painted {
   const { drawn, areas, path, surface } = part;
   const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas }, surface);
   const shadow = node.shaded === false ? [] : shadowLayers(surface, part.shades, tones.light.shadows);
@@ -196,7 +197,13 @@ function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, 
 }
 
 /** What a thing that lies flat on the sheet is painted with. */
-export function paintFlat(stage: Stage, tones: Tones, drawn: DrawnNode, node: ShapeNode | PlacementNode, artworks: ReadonlyMap<string, Artwork>): Painted {
+export function paintFlat(
+  stage: Stage,
+  tones: Tones,
+  drawn: DrawnNode,
+  node: ShapeNode | PlacementNode,
+  artworks: ReadonlyMap<string, FlatArtwork | null>,
+): Painted {
   const { owner } = drawn;
   if (node.kind === 'placement') return paintPlacement(stage, tones, drawn, node, artworks.get(node.artwork), null, null);
   const { outline, paint } = node;

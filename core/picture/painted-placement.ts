@@ -1,6 +1,7 @@
 import type { Mark } from '../artwork/marks';
+import type { FlatArtwork } from '../artwork/read-svg';
 import { recolouredMarks } from '../artwork/recolour-marks';
-import type { Artwork, PlacementNode, ShapeNode } from '../document/types';
+import type { PlacementNode, ShapeNode } from '../document/types';
 import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
@@ -21,7 +22,7 @@ export function paintPlacement(
   tones: Tones,
   { owner, map }: DrawnNode,
   node: PlacementNode,
-  artwork: Artwork | undefined,
+  artwork: FlatArtwork | null | undefined,
   host: ShapeNode | null,
   clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
   part: DrawnSurface | null = null,

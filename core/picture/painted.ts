@@ -87,6 +87,7 @@ export class PaintedSurface implements Painted {
 function fillOf(marks: readonly Mark[]): string | null {
   for (const mark of marks) {
     if (mark.kind === 'group') return fillOf(mark.marks);
+    if (mark.kind === 'image') continue;
     if (mark.fill) return mark.fill.kind === 'flat' ? mark.fill.colour : (mark.fill.stops[mark.fill.stops.length >> 1]?.colour ?? null);
   }
   return null;

@@ -1,6 +1,6 @@
 import type { GroupMark } from '../artwork/marks';
 import { nodesById, shapesIn } from '../document/tree';
-import type { Artwork, CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
+import type { CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import type { Shade } from '../shadow/shade';
 import { sunOf } from '../light/sun';
@@ -9,6 +9,7 @@ import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-b
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { LineKeeper } from './drawn-lines';
+import { flatArtworks, type FlatArtworks } from './flat-artworks';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
@@ -130,7 +131,7 @@ export class PictureMaker {
 
   /** What lies on the sheet is painted; what lies in space is drawn as bodies, with the artwork that lies on their surfaces. */
   private *gather(document: CheminDocument, stage: Stage, tones: Tones): Generator<undefined, Gathered> {
-    const artworks = new Map(document.artworks.map((artwork) => [artwork.id, artwork]));
+    const artworks = flatArtworks(document);
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
     let onFaces: Map<string, OnFace[]> | null = null;
     for (const drawn of drawnNodes(document)) {
@@ -181,7 +182,7 @@ export class PictureMaker {
     drawn: DrawnNode,
     source: ShapeNode | PlacementNode,
     on: readonly OnFace[],
-    artworks: ReadonlyMap<string, Artwork>,
+    artworks: FlatArtworks,
   ): KeptPaint {
     const known = kept[index];
     const tones = tonesIn(light, ownLook(document, drawn.owner, source.id));
@@ -256,7 +257,7 @@ interface Gathered {
   readonly space: readonly { readonly node: DrawnNode; readonly drawn: Drawn }[];
   /** Artwork on faces by the things that it lies on. */
   readonly onFaces: ReadonlyMap<string, readonly OnFace[]> | null;
-  readonly artworks: ReadonlyMap<string, Artwork>;
+  readonly artworks: FlatArtworks;
 }
 
 function isOnSheet(node: ShapeNode | PlacementNode): boolean {

@@ -5,7 +5,7 @@ import { mappedMark } from '../artwork/project';
 import type { Mark } from '../artwork/marks';
 import { acrossAll, acrossTo, parameterAcross, ruledCoordinates, ruledPoint, type Ruled } from '../geometry/ruled';
 import type { Wrapping } from '../geometry/wrapping';
-import { composeAffine, type Affine } from '../math/matrix';
+import { composeAffine, IDENTITY, type Affine } from '../math/matrix';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import { pathBox, type Path } from '../shape/path';
 import type { Stretch } from '../visibility/stretches';
@@ -55,6 +55,8 @@ interface Part {
   readonly turn: number;
   /** On cones: the angle in the middle of the part. */
   readonly middle: number;
+  /** The parameters between which it is seen. */
+  readonly seen: Stretch;
 }
 
 function boxOf(marks: readonly Mark[]): Box | null {
@@ -76,7 +78,7 @@ function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): read
     const turns = ruled.closed ? [Math.floor((minX - end) / whole), Math.ceil((maxX - start) / whole)] : [0, 0];
     return Array.from({ length: Math.min(MOST_TURNS, turns[1]! - turns[0]! + 1) }, (_, i): Part => {
       const turn = (turns[0]! + i) * whole;
-      return { edges: [{ nx: 1, ny: 0, d: start + turn }, { nx: -1, ny: 0, d: -end - turn }], turn, middle: 0 }; // prettier-ignore
+      return { edges: [{ nx: 1, ny: 0, d: start + turn }, { nx: -1, ny: 0, d: -end - turn }], turn, middle: 0, seen: { from, to } }; // prettier-ignore
     });
   }
   const pieces = Math.max(1, Math.ceil((end - start) / WIDEST));
@@ -87,7 +89,8 @@ function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): read
       const turn = count * whole;
       const [low, high] = [0, 1].map((k) => start + ((end - start) * (i + k)) / pieces + turn) as [number, number];
       const edges = [{ nx: -Math.sin(low), ny: Math.cos(low), d: 0 }, { nx: Math.sin(high), ny: -Math.cos(high), d: 0 }]; // prettier-ignore
-      return { edges, turn, middle: (low + high) / 2 };
+      const [first, last] = [low, high].map((across) => parameterAcross(ruled, across - turn)) as [number, number];
+      return { edges, turn, middle: (low + high) / 2, seen: { from: first, to: last } };
     }).filter(({ middle }) => Math.abs(middle - whole / 2) < Math.PI),
   );
 }
@@ -102,6 +105,11 @@ function marksOn(marks: readonly Mark[], ruled: Ruled, part: Part, projection: E
   };
   return marks.flatMap((mark): readonly Mark[] => {
     if (mark.kind === 'path') return mappedMark(mark, { map, carry, tangentAt });
+    if (mark.kind === 'image') {
+      const path = carry(mark.path);
+      if (path.verbs === '' || mark.place.kind === 'round') return [];
+      return [{ ...mark, path, place: { kind: 'round', map: mark.place.map, ruled, seen: part.seen, turn: part.turn, projection, after: IDENTITY } }];
+    }
     const inside = marksOn(mark.marks, ruled, part, projection);
     if (inside.length === 0) return [];
     const shown = mark.clip && carry(mark.clip.path);

@@ -118,6 +118,9 @@ export interface PathBox {
   readonly maxY: number;
 }
 
+/** A box as a path. */
+export const boxPath = ({ minX, minY, maxX, maxY }: PathBox): Path => polygonPath([minX, minY, maxX, minY, maxX, maxY, minX, maxY]);
+
 /** The exact box of a path, curves by the roots of their derivative; null for an empty path. */
 export function pathBox(path: Path): PathBox | null {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];

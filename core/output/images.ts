@@ -1,0 +1,95 @@
+import type { ImageMark, Mark } from '../artwork/marks';
+import type { PxBox } from '../imaging/map-bitmap';
+import { affineOf } from '../math/matrix';
+import { pathBox } from '../shape/path';
+
+/** A bitmap as files take it up. */
+export interface HandedImage {
+  readonly type: 'image/png' | 'image/jpeg';
+  readonly bytes: Uint8Array;
+  /** Size in px. */
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Bitmaps by `imageKey`. */
+export type HandedImages = ReadonlyMap<string, HandedImage>;
+
+/** What tells the bitmaps of marks apart as files take them up: each once, and once more in other tones. */
+export const imageKey = ({ bitmap, tones }: ImageMark): string => (tones ? `${bitmap} ${tones.key}` : bitmap);
+
+/** A bitmap that has to be made as it is seen, and the px of the sheet that it takes. */
+export interface MappedWish {
+  readonly mark: ImageMark;
+  readonly box: PxBox;
+}
+
+/** Bitmaps that a file needs: those that it takes up whole, one mark for each, and those that are made as they are seen. */
+export interface ImageWishes {
+  readonly whole: readonly ImageMark[];
+  readonly mapped: readonly MappedWish[];
+}
+
+/** Most px of one bitmap made as it is seen; larger ones are made coarser. */
+const MOST_PX = 60_000_000;
+
+/** All bitmaps among marks, in order. */
+export function imagesIn(marks: readonly Mark[]): readonly ImageMark[] {
+  return marks.flatMap((mark) => (mark.kind === 'image' ? [mark] : mark.kind === 'group' ? imagesIn(mark.marks) : []));
+}
+
+/** Whether a bitmap lies so that a file can hold it whole with a matrix. */
+export const liesFlat = ({ place }: ImageMark): boolean => place.kind === 'flat' && affineOf(place.map) !== null;
+
+/**
+ * What a file needs of the bitmaps among marks.
+ * @param sheet size in mm, beyond which nothing is made
+ * @param pxPerMm resolution of those that are made as they are seen
+ */
+export function imagesWanted(marks: readonly Mark[], sheet: { readonly width: number; readonly height: number }, pxPerMm: number): ImageWishes {
+  const whole = new Map<string, ImageMark>();
+  const mapped: MappedWish[] = [];
+  for (const mark of imagesIn(marks)) {
+    if (liesFlat(mark)) {
+      whole.set(imageKey(mark), mark);
+      continue;
+    }
+    const box = pxBoxOf(mark, { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height }, pxPerMm);
+    if (box) mapped.push({ mark, box });
+  }
+  return { whole: [...whole.values()], mapped };
+}
+
+/** The px of a bitmap that are seen within bounds of the sheet, with one more on each side for its edge; null where there are none. */
+export function pxBoxOf(mark: ImageMark, bounds: PathBoxLike, pxPerMm: number): PxBox | null {
+  const own = pathBox(mark.path);
+  if (!own) return null;
+  const { within } = mark;
+  const most = (key: 'minX' | 'minY'): number => Math.max(own[key], bounds[key], within?.[key] ?? -Infinity);
+  const least = (key: 'maxX' | 'maxY'): number => Math.min(own[key], bounds[key], within?.[key] ?? Infinity);
+  const [minX, minY, maxX, maxY] = [most('minX'), most('minY'), least('maxX'), least('maxY')];
+  if (!(minX < maxX && minY < maxY)) return null;
+  const k = Math.min(pxPerMm, Math.sqrt(MOST_PX / ((maxX - minX) * (maxY - minY))));
+  const [left, top] = [Math.floor(minX * k) - 1, Math.floor(minY * k) - 1];
+  return { x: left / k, y: top / k, perPx: 1 / k, width: Math.ceil(maxX * k) + 1 - left, height: Math.ceil(maxY * k) + 1 - top };
+}
+
+interface PathBoxLike {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/** Marks with the bitmaps that were made as they are seen in the place of those that they were made of. @param made by mark: the key that the bitmap has among those that are handed over, and its px */
+export function withMapped(marks: readonly Mark[], made: ReadonlyMap<ImageMark, { readonly key: string; readonly box: PxBox }>): readonly Mark[] {
+  if (made.size === 0) return marks;
+  return marks.map((mark): Mark => {
+    if (mark.kind === 'group') return { ...mark, marks: withMapped(mark.marks, made) };
+    const found = mark.kind === 'image' ? made.get(mark) : undefined;
+    if (!found || mark.kind !== 'image') return mark;
+    const { x, y, perPx, width, height } = found.box;
+    const { kind, path, within } = mark;
+    return { kind, path, bitmap: found.key, place: { kind: 'flat', map: [width * perPx, 0, x, 0, height * perPx, y, 0, 0, 1] }, ...(within && { within }) };
+  });
+}
