@@ -3,6 +3,7 @@ import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, Destro
 import { apply33, CATCH_PX, COLOUR_VISION, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
 import { ImportsService } from '../state/imports.service';
 import { ShapingService } from '../state/shaping.service';
+import { RastersService } from '../state/rasters.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
 import { DocumentStore } from '../state/document.store';
@@ -44,6 +45,7 @@ export class DrawingComponent {
   private readonly aids = inject(AidsService);
   private readonly bitmaps = inject(BitmapsService);
   private readonly shaping = inject(ShapingService);
+  private readonly rasters = inject(RastersService);
   /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
   private readonly references = computed(() => {
     const blinked = this.chosen.blink() === 'hidden' ? this.chosen.reference() : null;
@@ -94,6 +96,8 @@ export class DrawingComponent {
         references: this.references(),
         seeThrough: this.view.seeThrough(),
         edges: this.pictures.edges(),
+        rasters: this.rasters,
+        smalls: this.rasters.smalls(),
         zoom: this.view.zoom(),
         panX: this.view.panX(),
         panY: this.view.panY(),

@@ -22,6 +22,7 @@ import type { Aid } from './aids.service';
 import { paintMarksOnCanvas, paintOnCanvas } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
+import { RasterSet, type RasterSource } from '../state/raster-set';
 import { MovedPicture, type Look } from './moved-picture';
 import { paintAid, tracePolygon } from './paint-aids';
 import { hatchPath, planeColour, signOf } from './signs';
@@ -39,6 +40,10 @@ interface PictureLook extends Look {
   readonly theme: string;
   readonly width: number;
   readonly height: number;
+  /** Where the bitmaps of artworks are found. */
+  readonly rasters: RasterSource;
+  /** What is there of them in small: with more the picture is another. */
+  readonly smalls: unknown;
   /** Pictures under or over the drawing, with what has been decoded of them. */
   readonly references: readonly { readonly reference: Reference; readonly image: CanvasImageSource | null }[];
 }
@@ -80,6 +85,7 @@ export class Surface {
   private cancelling = false;
   private current: readonly Handle[] = [];
   private readonly moved = new MovedPicture(() => this.pictureLayer.batchDraw());
+  private rasters: RasterSet | null = null;
 
   constructor(host: HTMLElement) {
     this.styles = getComputedStyle(document.documentElement);
@@ -121,7 +127,12 @@ export class Surface {
         this.references(context, look, false);
         if (look.grid && !(look.gridOver && !look.seeThrough)) grid();
       };
-      paintOnCanvas(context, look.seeThrough ? { ...picture, marks: [] } : picture, under);
+      this.rasters ??= new RasterSet(look.rasters, () => {
+        this.moved.forget();
+        this.pictureLayer.batchDraw();
+      });
+      const ratio = this.pictureLayer.getCanvas().getPixelRatio();
+      paintOnCanvas(context, look.seeThrough ? { ...picture, marks: [] } : picture, under, this.rasters.images({ ...look, ratio }));
       if (look.seeThrough) this.seeThrough(context, picture, look);
       else if (look.grid && look.gridOver) grid();
       this.references(context, look, true);

@@ -1,4 +1,4 @@
-import type { CanvasLayers, CanvasLike } from '@core';
+import type { CanvasImages, CanvasLayers, CanvasLike } from '@core';
 
 /** What layers need of a 2D context, of the page or of a worker. */
 export interface Context2D {
@@ -12,9 +12,10 @@ const MOST_KEPT = 3;
 const spare: OffscreenCanvas[] = [];
 
 /** Layers for thinned groups: canvases of the same size and transform as the one beneath, kept for the next layer. */
-export function layersOver(context: Context2D): CanvasLayers {
+export function layersOver(context: Context2D, images?: CanvasImages): CanvasLayers {
   const { width, height } = context.canvas;
   return {
+    ...(images && { images }),
     open: () => {
       const canvas = spare.pop() ?? new OffscreenCanvas(width, height);
       // Setting a size empties a canvas, also where it stays the same.

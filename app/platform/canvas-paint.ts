@@ -1,15 +1,20 @@
-import { paintMarks, paintSheet, type CanvasLike, type Mark, type Picture } from '@core';
+import { paintMarks, paintSheet, type CanvasImages, type CanvasLike, type Mark, type Picture } from '@core';
 import { layersOver } from './canvas-layers';
 
 /** Paints marks in the context's transform. */
-export function paintMarksOnCanvas(context: CanvasRenderingContext2D, marks: readonly Mark[]): void {
-  paintMarks(context as unknown as CanvasLike, marks, layersOver(context));
+export function paintMarksOnCanvas(context: CanvasRenderingContext2D, marks: readonly Mark[], images?: CanvasImages): void {
+  paintMarks(context as unknown as CanvasLike, marks, layersOver(context, images));
 }
 
 /** Paints a picture in the context's transform: the sheet, what is to lie between, then the marks. */
-export function paintOnCanvas(context: CanvasRenderingContext2D, picture: Pick<Picture, 'sheet' | 'marks'>, between: () => void = () => undefined): void {
+export function paintOnCanvas(
+  context: CanvasRenderingContext2D,
+  picture: Pick<Picture, 'sheet' | 'marks'>,
+  between: () => void = () => undefined,
+  images?: CanvasImages,
+): void {
   const target = context as unknown as CanvasLike;
   paintSheet(target, picture.sheet);
   between();
-  paintMarks(target, picture.marks, layersOver(context));
+  paintMarks(target, picture.marks, layersOver(context, images));
 }

@@ -29,7 +29,7 @@ import { ViewStore } from '../state/view.store';
               kind="sheet with grid"
               [width]="size().width"
               [height]="size().height"
-              [document]="store.kept()"
+              [document]="store.whole()"
               [projection]="pane.setup"
             />
             <div class="bar">
@@ -70,7 +70,7 @@ export class CompareComponent {
   protected readonly families = [...FAMILIES];
   protected readonly chosen = signal<readonly FamilyKey[]>(this.others());
   protected readonly panes = computed(() => {
-    const now = this.store.kept().projection;
+    const now = this.store.whole().projection;
     const setups = [now, ...this.chosen().map((key) => this.steering.framed(key))];
     return setups.map((setup) => ({ setup, name: nameProjection(setup).name }));
   });
@@ -81,7 +81,7 @@ export class CompareComponent {
   }
 
   private others(): readonly FamilyKey[] {
-    const { key } = nameProjection(this.store.kept().projection);
+    const { key } = nameProjection(this.store.whole().projection);
     return (['isometric', 'planometric', 'two-point', 'three-point', 'dimetric'] as const).filter((family) => family !== key).slice(0, 3);
   }
 

@@ -68,7 +68,7 @@ export class DrawingsDialogComponent {
   protected async rename(drawing: StoredDrawing, text: string): Promise<void> {
     const name = text.trim().slice(0, 200);
     if (!name || name === drawing.name) return;
-    if (drawing.id === this.store.kept().id) this.store.commit({ kind: 'title', name });
+    if (drawing.id === this.store.whole().id) this.store.title(name);
     else await this.attempt(() => this.drawings.rename(drawing.id, name));
     await this.refresh();
   }
@@ -83,12 +83,12 @@ export class DrawingsDialogComponent {
   /** Deletes a drawing; where it is the open one, another is opened first. */
   protected async setDeleted(drawing: StoredDrawing, deleted: boolean): Promise<void> {
     await this.attempt(async () => {
-      if (deleted && drawing.id === this.store.kept().id) {
+      if (deleted && drawing.id === this.store.whole().id) {
         const other = this.kept().find((d) => d.id !== drawing.id);
         if (other) await this.keeping.open(other.id);
         else await this.keeping.startEmpty();
         // Whoever chose to stay with unsaved work keeps the drawing too.
-        if (drawing.id === this.store.kept().id) return;
+        if (drawing.id === this.store.whole().id) return;
       }
       await this.drawings.setDeleted(drawing.id, deleted);
     });

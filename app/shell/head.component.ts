@@ -20,7 +20,7 @@ import { TextFieldDirective } from '../controls/text-field.directive';
       <button type="button" class="plain" (click)="commands.run('document.list')"><chemin-icon name="drawings" />Drawings</button>
       <span class="drawing">
         <label class="visually-hidden" for="title">Name of the drawing</label>
-        <input id="title" class="title" [value]="store.kept().name" (change)="rename($any($event.target).value)" cheminText />
+        <input id="title" class="title" [value]="store.whole().name" (change)="rename($any($event.target).value)" cheminText />
         @if (keeping.stuck()) {
           <button type="button" class="saved trouble" aria-haspopup="dialog" (click)="view.patch({ panel: 'unsaved' })">{{ keeping.words() }}</button>
         } @else {
@@ -206,10 +206,10 @@ export class HeadComponent {
   protected readonly commands = inject(CommandsService);
 
   /** What the projection is called, and why. */
-  protected readonly naming = computed(() => nameProjection(this.store.shown().projection));
+  protected readonly naming = computed(() => nameProjection(this.store.wholeShown().projection));
 
   protected rename(text: string): void {
     const name = text.trim().slice(0, 200);
-    if (name && name !== this.store.kept().name) this.store.commit({ kind: 'title', name });
+    if (name && name !== this.store.whole().name) this.store.title(name);
   }
 }

@@ -10,7 +10,7 @@ import { ViewStore } from '../state/view.store';
   selector: 'chemin-unsaved-dialog',
   imports: [ButtonModule, DialogComponent],
   template: `
-    <chemin-dialog [title]="'“' + store.kept().name + '” is not saved'" (closed)="answer('stay')">
+    <chemin-dialog [title]="'“' + store.whole().name + '” is not saved'" (closed)="answer('stay')">
       <p>{{ keeping.reason() }}</p>
       <p class="note">
         {{ keeping.asking() ? 'Opening another drawing leaves what is here.' : 'Work goes on; what is here stays as long as this page is open.' }}

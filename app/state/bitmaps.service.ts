@@ -3,7 +3,7 @@ import type { Bitmap } from '@core';
 import { DrawingsService } from '../platform/drawings.service';
 import { DocumentStore } from './document.store';
 
-/** The document's bitmaps, decoded once each and ready to be painted. */
+/** The bitmaps of the document's references, decoded once each and ready to be painted. */
 @Injectable({ providedIn: 'root' })
 export class BitmapsService {
   private readonly store = inject(DocumentStore);
@@ -13,7 +13,11 @@ export class BitmapsService {
 
   /** What has been decoded so far, by the bitmap's id. */
   readonly images = this.decoded.asReadonly();
-  private readonly bitmaps = computed(() => this.store.shown().bitmaps);
+  private readonly bitmaps = computed(() => {
+    const { bitmaps, references } = this.store.shown();
+    const wanted = new Set(references.map(({ bitmap }) => bitmap));
+    return bitmaps.filter(({ id }) => wanted.has(id));
+  });
 
   constructor() {
     effect(() => {

@@ -4,6 +4,7 @@ import {
   commitEdit,
   CoreError,
   emptyDocument,
+  flatSheetOf,
   flattenTree,
   goToStep,
   passEdit,
@@ -24,6 +25,8 @@ interface DocumentState {
   /** The last change that could not be made, told apart by its number: why, and the message that says so. */
   readonly refusal: { readonly serial: number; readonly reason: string; readonly message: number };
   readonly draft: Draft | null;
+  /** The artwork whose sheet is worked on in place of the drawing; null while it is the drawing. */
+  readonly sheetOf: string | null;
   /** Whether a drawing has been opened yet. */
   readonly open: boolean;
 }
@@ -37,15 +40,25 @@ export const DocumentStore = signalStore(
     previewed: null,
     refusal: { serial: 0, reason: '', message: 0 },
     draft: null,
+    sheetOf: null,
     open: false,
   }),
-  withComputed(({ history, previewed }) => {
-    const kept = computed(() => presentDocument(history()));
+  withComputed(({ history, previewed, sheetOf }) => {
+    const whole = computed(() => presentDocument(history()));
+    const wholeShown = computed((): CheminDocument => previewed() ?? whole());
+    const worked = (document: CheminDocument): CheminDocument => {
+      const id = sheetOf();
+      return id === null ? document : (flatSheetOf(document, id) ?? document);
+    };
+    const kept = computed(() => worked(whole()));
     return {
-      /** The document as it is kept. */
+      /** The whole document as it is kept, and as it is shown: with the gesture that is going on. */
+      whole,
+      wholeShown,
+      /** What is worked on, the document or the sheet of one of its artworks, as it is kept. */
       kept,
-      /** The document as it is shown: with the gesture that is going on. */
-      shown: computed((): CheminDocument => previewed() ?? kept()),
+      /** The same as it is shown. */
+      shown: computed(() => worked(wholeShown())),
       entries: computed(() => flattenTree(kept().nodes)),
       canUndo: computed(() => history().position > 0),
       canRedo: computed(() => history().position < history().steps.length),
@@ -53,47 +66,63 @@ export const DocumentStore = signalStore(
       redoLabel: computed(() => history().steps[history().position]?.label ?? ''),
     };
   }),
-  withMethods((store, messages = inject(MessageStore)) => ({
-    load(history: History, draft: Draft | null = null): void {
-      patchState(store, { history, draft, preview: null, previewed: null, open: true });
-    },
-    /**
-     * Makes an edit, as one step. What does not fit, or could not be opened again, is not made and said.
-     * @returns whether it was made
-     */
-    commit(edit: Edit, label?: string): boolean {
-      try {
-        patchState(store, { history: commitEdit(store.history(), edit, label), preview: null, previewed: null });
-        return true;
-      } catch (error) {
-        if (!(error instanceof CoreError)) throw error;
-        const message = messages.say('warn', 'Not possible here', [sentence(error.message), 'Nothing was changed.']);
-        patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
-        return false;
-      }
-    },
-    /** Shows an edit without making it; one that could not be made leaves what was shown before. */
-    show(preview: Edit | null): void {
-      try {
-        patchState(store, { preview, previewed: preview && passEdit(store.kept(), preview).document });
-      } catch (error) {
-        if (!(error instanceof CoreError)) throw error;
-      }
-    },
-    setDraft(draft: Draft | null): void {
-      if (draft !== store.draft()) patchState(store, { draft });
-    },
-    /** Goes to the document after so many steps. */
-    goTo(position: number): void {
-      patchState(store, { history: goToStep(store.history(), position), preview: null, previewed: null });
-    },
-    undo(): void {
-      patchState(store, { history: goToStep(store.history(), store.history().position - 1), preview: null, previewed: null });
-    },
-    redo(): void {
-      patchState(store, { history: goToStep(store.history(), store.history().position + 1), preview: null, previewed: null });
-    },
-  })),
+  withMethods((store, messages = inject(MessageStore)) => {
+    /** An edit of what is worked on as one of the document. */
+    const whole = (edit: Edit): Edit => {
+      const artwork = store.sheetOf();
+      return artwork === null || edit.kind === 'flat' || edit.kind === 'artworks' || edit.kind === 'delete-artworks' ? edit : { kind: 'flat', artwork, edit };
+    };
+    return {
+      load(history: History, draft: Draft | null = null): void {
+        patchState(store, { history, draft, preview: null, previewed: null, sheetOf: null, open: true });
+      },
+      /** Works on the sheet of an artwork, or on the drawing again. */
+      work(sheetOf: string | null): void {
+        patchState(store, { sheetOf, preview: null, previewed: null });
+      },
+      /**
+       * Makes an edit of what is worked on, as one step. What does not fit, or could not be opened again, is not made and said.
+       * @returns whether it was made
+       */
+      commit(edit: Edit, label?: string): boolean {
+        try {
+          patchState(store, { history: commitEdit(store.history(), whole(edit), label), preview: null, previewed: null });
+          return true;
+        } catch (error) {
+          if (!(error instanceof CoreError)) throw error;
+          const message = messages.say('warn', 'Not possible here', [sentence(error.message), 'Nothing was changed.']);
+          patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
+          return false;
+        }
+      },
+      /** Names the drawing, whatever is worked on. */
+      title(name: string): void {
+        patchState(store, { history: commitEdit(store.history(), { kind: 'title', name }), preview: null, previewed: null });
+      },
+      /** Shows an edit without making it; one that could not be made leaves what was shown before. */
+      show(preview: Edit | null): void {
+        try {
+          const edit = preview && whole(preview);
+          patchState(store, { preview: edit, previewed: edit && passEdit(store.whole(), edit).document });
+        } catch (error) {
+          if (!(error instanceof CoreError)) throw error;
+        }
+      },
+      setDraft(draft: Draft | null): void {
+        if (draft !== store.draft()) patchState(store, { draft });
+      },
+      /** Goes to the document after so many steps. */
+      goTo(position: number): void {
+        patchState(store, { history: goToStep(store.history(), position), preview: null, previewed: null });
+      },
+      undo(): void {
+        patchState(store, { history: goToStep(store.history(), store.history().position - 1), preview: null, previewed: null });
+      },
+      redo(): void {
+        patchState(store, { history: goToStep(store.history(), store.history().position + 1), preview: null, previewed: null });
+      },
+    };
+  }),
 );
 
 /** A reason with a capital letter and a full stop. */

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { mmPer } from '@core';
+import { mmPer, type CanvasImages } from '@core';
 import { handedSheet, svgFromSheet, type HandedSheet, type HandOver } from '@later';
 import { latticeSheet, type LatticeSettings, type PdfOptions } from '@later';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
@@ -7,6 +7,7 @@ import type { PdfWorker } from '../../workers/pdf.worker';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
+import { RastersService } from './rasters.service';
 import { ViewStore } from './view.store';
 import { download, downloadText, fileName } from '../platform/files';
 import { startPdfWorker } from '../platform/start-pdf-worker';
@@ -27,6 +28,7 @@ export class HandOverService {
   readonly settings = signal<HandOver>({ content: 'drawing', gridFrom: 'drawing', background: true });
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
+  private readonly rasters = inject(RastersService);
   /** Its library is large and seldom needed: it does not stay. */
   private readonly pdfs = new WorkerRunner<PdfWorker>(startPdfWorker, LIMIT_MS, false);
 
@@ -36,15 +38,15 @@ export class HandOverService {
     return handedSheet(this.documents.kept(), this.pictures.exact(), this.view.plane(), { ...this.settings(), ...part });
   }
 
-  svg(): void {
-    this.writeSvg(this.sheet(), this.name());
+  async svg(): Promise<void> {
+    await this.writeSvg(this.sheet(), this.name());
   }
 
   /** The grid alone, on transparent ground, whatever else is set. */
   async grid(as: 'svg' | 'png'): Promise<void> {
     const sheet = this.sheet({ content: 'grid', background: false });
     const name = `${this.documents.kept().name}, grid`;
-    if (as === 'svg') this.writeSvg(sheet, name, 'the grid');
+    if (as === 'svg') await this.writeSvg(sheet, name, 'the grid');
     else await this.writePng(sheet, name, 'the grid');
   }
 
@@ -65,7 +67,7 @@ export class HandOverService {
       ]);
       return;
     }
-    const blob = await paintedPng(handed, px, height, k);
+    const blob = await this.rasters.exact(handed, k).then((images) => paintedPng(handed, px, height, k, images), () => null); // prettier-ignore
     if (!blob) {
       this.messages.say('bad', 'The PNG was not made', [`The browser has no room for ${px} × ${height}\u2009px. Choose a smaller size, or SVG.`]);
       return;
@@ -82,8 +84,7 @@ export class HandOverService {
     const sheet = latticeSheet(settings);
     const name = `lattice ${settings.columns} x ${settings.rows}`;
     if (as === 'pdf') return this.writePdf(sheet, { title: name, testBar: false, cutMarks: false }, 'the lattice');
-    this.writeSvg(sheet, name, 'the lattice');
-    return Promise.resolve();
+    return this.writeSvg(sheet, name, 'the lattice');
   }
 
   /** What is exported, in words. */
@@ -96,26 +97,33 @@ export class HandOverService {
     return this.settings().content === 'grid' ? `${name}, grid` : name;
   }
 
-  private writeSvg(sheet: HandedSheet, title: string, what = this.what()): void {
-    downloadText(fileName(title, 'svg'), svgFromSheet(sheet, title), 'image/svg+xml');
+  private async writeSvg(sheet: HandedSheet, title: string, what = this.what()): Promise<void> {
+    try {
+      downloadText(fileName(title, 'svg'), svgFromSheet(await this.rasters.handed(sheet, sheet.sheet.resolution), title), 'image/svg+xml');
+    } catch (error) {
+      this.messages.say('bad', 'The SVG was not made', [reasonOf(error)]);
+      return;
+    }
     this.messages.say('good', `${capital(what)} was exported as SVG`, [fileName(title, 'svg')]);
   }
 
   private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
     try {
-      const bytes = await this.pdfs.run('write', [sheet, options]);
+      const bytes = await this.pdfs.run('write', [await this.rasters.handed(sheet, sheet.sheet.resolution), options]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
       this.messages.say('good', `${capital(what)} was exported as PDF in true size`, [name]);
     } catch (error) {
-      this.messages.say('bad', 'The PDF was not made', [error instanceof Error ? error.message : String(error), 'SVG and PNG still can be.']);
+      this.messages.say('bad', 'The PDF was not made', [reasonOf(error), 'SVG and PNG still can be.']);
     }
   }
 }
 
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function paintedPng({ sheet, background, marks }: HandedSheet, width: number, height: number, k: number): Promise<Blob | null> {
+function paintedPng({ sheet, background, marks }: HandedSheet, width: number, height: number, k: number, images: CanvasImages): Promise<Blob | null> {
   const canvas = document.createElement('canvas');
   canvas.width = width;
   canvas.height = height;
@@ -126,6 +134,6 @@ function paintedPng({ sheet, background, marks }: HandedSheet, width: number, he
     context.fillRect(0, 0, width, height);
   }
   context.setTransform(k, 0, 0, k, 0, 0);
-  paintMarksOnCanvas(context, marks);
+  paintMarksOnCanvas(context, marks, images);
   return new Promise((resolve) => canvas.toBlob(resolve, 'image/png'));
 }

@@ -162,7 +162,7 @@ export class KeepingService {
 
   /** Saves what is here as a project file, whose name comes back. */
   async saveFile(): Promise<string> {
-    const document = this.store.kept();
+    const document = this.store.whole();
     const name = fileName(document.name, 'chemin');
     download(name, await this.projects.write(document));
     return name;
@@ -249,7 +249,10 @@ export class KeepingService {
     this.state.set('behind');
     this.reason.set('This drawing was changed in another page. Nothing was overwritten.');
     const lines = ['Nothing was overwritten. Keep what is here as a drawing of its own; the other stays as it is.'];
-    this.messages.say('warn', `“${this.store.kept().name}” was changed in another page`, lines, { label: 'Keep as a copy', run: () => void this.keepAsCopy() });
+    this.messages.say('warn', `“${this.store.whole().name}” was changed in another page`, lines, {
+      label: 'Keep as a copy',
+      run: () => void this.keepAsCopy(),
+    });
   }
 
   private trouble(error: unknown): void {

@@ -4,7 +4,6 @@ import { cornerOf, horizonOf, moveHorizon, moveVanishingPoint, turnTo, vanishing
 import { HandlesService } from '../drawing/handles.service';
 import { AidsService } from '../drawing/aids.service';
 import { rulerStep } from '../drawing/rulers.component';
-import { typeOf } from './references.service';
 import { boxNode, openDrawing } from '../testing/page';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';

@@ -1,7 +1,7 @@
 import type { ImageMark, Mark } from '../artwork/marks';
 import type { PxBox } from '../imaging/map-bitmap';
+import { pxBoxOf } from '../imaging/px-box';
 import { affineOf } from '../math/matrix';
-import { pathBox } from '../shape/path';
 
 /** A bitmap as files take it up. */
 export interface HandedImage {
@@ -30,9 +30,6 @@ export interface ImageWishes {
   readonly mapped: readonly MappedWish[];
 }
 
-/** Most px of one bitmap made as it is seen; larger ones are made coarser. */
-const MOST_PX = 60_000_000;
-
 /** All bitmaps among marks, in order. */
 export function imagesIn(marks: readonly Mark[]): readonly ImageMark[] {
   return marks.flatMap((mark) => (mark.kind === 'image' ? [mark] : mark.kind === 'group' ? imagesIn(mark.marks) : []));
@@ -45,12 +42,13 @@ export const liesFlat = ({ place }: ImageMark): boolean => place.kind === 'flat'
  * What a file needs of the bitmaps among marks.
  * @param sheet size in mm, beyond which nothing is made
  * @param pxPerMm resolution of those that are made as they are seen
+ * @param all whether every one is made as it is seen, also where a matrix would do
  */
-export function imagesWanted(marks: readonly Mark[], sheet: { readonly width: number; readonly height: number }, pxPerMm: number): ImageWishes {
+export function imagesWanted(marks: readonly Mark[], sheet: { readonly width: number; readonly height: number }, pxPerMm: number, all = false): ImageWishes {
   const whole = new Map<string, ImageMark>();
   const mapped: MappedWish[] = [];
   for (const mark of imagesIn(marks)) {
-    if (liesFlat(mark)) {
+    if (!all && liesFlat(mark)) {
       whole.set(imageKey(mark), mark);
       continue;
     }
@@ -58,27 +56,6 @@ export function imagesWanted(marks: readonly Mark[], sheet: { readonly width: nu
     if (box) mapped.push({ mark, box });
   }
   return { whole: [...whole.values()], mapped };
-}
-
-/** The px of a bitmap that are seen within bounds of the sheet, with one more on each side for its edge; null where there are none. */
-export function pxBoxOf(mark: ImageMark, bounds: PathBoxLike, pxPerMm: number): PxBox | null {
-  const own = pathBox(mark.path);
-  if (!own) return null;
-  const { within } = mark;
-  const most = (key: 'minX' | 'minY'): number => Math.max(own[key], bounds[key], within?.[key] ?? -Infinity);
-  const least = (key: 'maxX' | 'maxY'): number => Math.min(own[key], bounds[key], within?.[key] ?? Infinity);
-  const [minX, minY, maxX, maxY] = [most('minX'), most('minY'), least('maxX'), least('maxY')];
-  if (!(minX < maxX && minY < maxY)) return null;
-  const k = Math.min(pxPerMm, Math.sqrt(MOST_PX / ((maxX - minX) * (maxY - minY))));
-  const [left, top] = [Math.floor(minX * k) - 1, Math.floor(minY * k) - 1];
-  return { x: left / k, y: top / k, perPx: 1 / k, width: Math.ceil(maxX * k) + 1 - left, height: Math.ceil(maxY * k) + 1 - top };
-}
-
-interface PathBoxLike {
-  readonly minX: number;
-  readonly minY: number;
-  readonly maxX: number;
-  readonly maxY: number;
 }
 
 /** Marks with the bitmaps that were made as they are seen in the place of those that they were made of. @param made by mark: the key that the bitmap has among those that are handed over, and its px */

@@ -1,11 +1,12 @@
 import { flatInk, type GroupMark, type Mark, type PathMark } from '../artwork/marks';
-import { isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
+import { acrossAll, isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { anchorOnRuled, artworkOnRuled, worldOnRuled } from '../geometry/wrapping';
 import { IDENTITY } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
 import { containsPoint } from '../math/polygon';
 import { facing, projectionFrom, sheetFromWorld } from '../projection/projection';
-import { flattenPath, type Path } from '../shape/path';
+import { pxUnder } from '../imaging/place';
+import { flattenPath, polygonPath, type Path } from '../shape/path';
 import { FAMILIES, round } from '../testing/solids';
 import { ruledNormal } from '../geometry/ruled';
 import { ruledNear } from '../geometry/wrapping';
@@ -18,6 +19,7 @@ const sideOf = (radius: number, top: number, height: number): Ruled =>
     .body.surfaces.map(({ form }) => form)
     .find(isRuled)!;
 const pathsOf = (marks: readonly Mark[]): readonly Path[] => marks.flatMap((mark) => (mark.kind === 'group' ? pathsOf(mark.marks) : [mark.path]));
+const IMAGE: Mark = { kind: 'image', bitmap: 'b', path: polygonPath([0, 0, 2, 0, 2, 1, 0, 1]), place: { kind: 'flat', map: [2, 0, 0, 0, 1, 0, 0, 0, 1] } };
 
 /** A curved figure in a box of 2 by 1, and whether a place lies in it. */
 const FIGURE = path('MCCZ', [0.1, 0.5, 0.1, -0.15, 1.9, -0.15, 1.9, 0.5, 1.9, 1.15, 0.1, 1.15, 0.1, 0.5]);
@@ -104,5 +106,51 @@ describe('marks on a round side', () => {
     expect(pathsOf(group.marks).length).toBeGreaterThan(20);
     expect(line).toMatchObject({ kind: 'path', line: null });
     expect(pathsOf([line])[0]!.verbs.split('M').length - 1).toBe(6);
+  });
+});
+
+describe('a bitmap on a round side', () => {
+  it.each(FAMILIES)('has under each place of the sheet the px that lies there: %s', (_, setup) => {
+    const projection = projectionFrom(setup);
+    const size = { width: 400, height: 200 };
+    let compared = 0;
+    for (const [radius, top, height] of [
+      [2, 2, 4],
+      [2, 1, 4],
+      [1, 2, 3],
+      [3, 0, 0.5],
+    ] as const) {
+      // prettier-ignore
+      const ruled = sideOf(radius, top, height);
+      for (const s of [0.4, 1.6, 2.9]) {
+        const wrapping = artworkOnRuled(anchorOnRuled(ruled, { s, k: 0.5 }, { width: 2, height: 1 }), ruled);
+        const images = seenStretches(projection, ruled)
+          .flatMap((stretch) => wrapMarks([IMAGE], IDENTITY, wrapping, ruled, stretch, projection))
+          .flatMap((mark) => (mark.kind === 'image' ? [mark] : []));
+        for (let i = 0; i < 40; i++) {
+          const [x, y] = [(i % 8) / 4 + 0.1, Math.floor(i / 8) / 5 + 0.1];
+          const { origin, right, down } = wrapping;
+          const own = { u: origin.u + right.u * x + down.u * y, v: origin.v + right.v * x + down.v * y };
+          // In the gap that a cone's sector leaves of the whole round there is nothing.
+          const angle = Math.atan2(own.v, own.u);
+          if (ruled.kind === 'cone' && (angle < 0 ? angle + 2 * Math.PI : angle) > acrossAll(ruled)) continue;
+          const world = worldOnRuled(ruled, own);
+          const on = ruledNear(ruled, world);
+          const spot = sheetFromWorld(projection, world);
+          if (!spot || facing(projection, ruledNormal(ruled, on.s), world) < 0.3 || on.k < 0.02 || on.k > 0.98) continue;
+          const there = images.filter((image) => flattenPath(image.path, 1e-4).filter((ring) => containsPoint(ring, spot.x, spot.y)).length % 2 === 1);
+          if (there.length === 0) continue;
+          // Near the point of a flat cone artwork can lie over itself.
+          const misses = there.map(({ place }) => {
+            const out = new Float64Array(2);
+            pxUnder(place, size)!(spot.x, spot.y, out, 0);
+            return Math.hypot(out[0]! - x * 200, out[1]! - y * 200);
+          });
+          expect(Math.min(...misses)).toBeLessThan(1e-4);
+          compared++;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(100);
   });
 });

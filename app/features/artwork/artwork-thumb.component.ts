@@ -1,7 +1,9 @@
 import type { ElementRef } from '@angular/core';
-import { afterRenderEffect, ChangeDetectionStrategy, Component, input, viewChild } from '@angular/core';
-import { flatArtwork, mapMarks, type Artwork } from '@core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, inject, input, viewChild } from '@angular/core';
+import { flatArtworks, flatInBox, type Artwork } from '@core';
 import { paintOnCanvas } from '../../platform/canvas-paint';
+import { DocumentStore } from '../../state/document.store';
+import { RastersService } from '../../state/rasters.service';
 
 const WIDTH = 340;
 const HEIGHT = 160;
@@ -15,18 +17,23 @@ const HEIGHT = 160;
 })
 export class ArtworkThumbComponent {
   readonly artwork = input.required<Artwork>();
+  private readonly documents = inject(DocumentStore);
+  private readonly rasters = inject(RastersService);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
 
   constructor() {
     afterRenderEffect(() => {
-      const flat = flatArtwork(this.artwork());
+      const flat = flatArtworks(this.documents.shown()).get(this.artwork().id);
+      this.rasters.smalls();
       const context = this.canvas().nativeElement.getContext('2d');
       if (!flat || !context) return;
       const scale = Math.min((WIDTH - 12) / flat.width, (HEIGHT - 12) / flat.height);
-      const marks = mapMarks(flat.marks, [scale, 0, 0, scale, (WIDTH - flat.width * scale) / 2, (HEIGHT - flat.height * scale) / 2]);
+      const [width, height] = [flat.width * scale, flat.height * scale];
+      const marks = flatInBox(flat, (WIDTH - width) / 2, (HEIGHT - height) / 2, width, height);
       context.setTransform(1, 0, 0, 1, 0, 0);
       const sheet = { width: WIDTH, height: HEIGHT, unit: 'mm' as const, resolution: 96, scale: 1, background: '#ffffff' };
-      paintOnCanvas(context, { sheet, marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }] });
+      const group = { kind: 'group', node: null, name: '', clip: null, strength: 1, marks } as const;
+      paintOnCanvas(context, { sheet, marks: [group] }, () => undefined, this.rasters.thumbs);
     });
   }
 }

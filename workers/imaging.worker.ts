@@ -1,0 +1,75 @@
+import { expose, transfer } from 'comlink';
+import type { ImagePlace, ToneTable } from '../core/artwork/marks';
+import { mapBitmap, type PxBox } from '../core/imaging/map-bitmap';
+import { pxUnder } from '../core/imaging/place';
+import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
+import { toneBy } from '../core/imaging/tone-table';
+
+/** Most px of bitmaps that are kept decoded; the one that was needed longest ago goes first. */
+const MOST_PX = 80_000_000;
+
+const known = new Map<string, Pyramid>();
+
+async function decoded(blob: Blob): Promise<Pyramid> {
+  const image = await createImageBitmap(blob, { imageOrientation: 'from-image' });
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('the browser gave no canvas to draw on');
+  context.drawImage(image, 0, 0);
+  image.close();
+  return pyramidOf(context.getImageData(0, 0, canvas.width, canvas.height));
+}
+
+/** A bitmap's sizes, decoded where its bytes are given; null where it is not known (any more). */
+async function pyramid(id: string, blob: Blob | null): Promise<Pyramid | null> {
+  const found = known.get(id) ?? (blob && (await decoded(blob)));
+  if (!found) return null;
+  known.delete(id);
+  known.set(id, found);
+  let px = [...known.values()].reduce((sum, { width, height }) => sum + width * height, 0);
+  for (const [other, { width, height }] of known) {
+    if (px <= MOST_PX || other === id) break;
+    known.delete(other);
+    px -= width * height;
+  }
+  return found;
+}
+
+/** The whole of a bitmap as a box of px. */
+const wholeBox = ({ width, height }: Pyramid): PxBox => ({ x: 0, y: 0, perPx: 1 / Math.max(width, height), width, height });
+
+function mapped(source: Pyramid, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | null): ImageData {
+  const to = box ?? wholeBox(source);
+  const out = new Uint32Array(to.width * to.height);
+  if (place) {
+    const under = pxUnder(place, source);
+    if (under) mapBitmap(source, under, to, 'full', out);
+  } else out.set(source.straight);
+  if (tones) toneBy(tones, out);
+  return new ImageData(new Uint8ClampedArray(out.buffer), to.width, to.height);
+}
+
+/** Bitmaps as they are seen, away from the page. */
+const api = {
+  /** @param blob its bytes, or null where they were sent before @returns null where the bitmap is not known (any more) */
+  async map(id: string, blob: Blob | null, place: ImagePlace, box: PxBox, tones: ToneTable | null): Promise<ImageBitmap | null> {
+    const source = await pyramid(id, blob);
+    if (!source) return null;
+    const image = await createImageBitmap(mapped(source, place, box, tones));
+    return transfer(image, [image]);
+  },
+  /** The same as a PNG file; the whole bitmap without a place. */
+  async png(id: string, blob: Blob | null, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | null): Promise<Uint8Array | null> {
+    const source = await pyramid(id, blob);
+    if (!source) return null;
+    const data = mapped(source, place, box, tones);
+    const canvas = new OffscreenCanvas(data.width, data.height);
+    canvas.getContext('2d')?.putImageData(data, 0, 0);
+    const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
+    return transfer(bytes, [bytes.buffer]);
+  },
+};
+
+export type ImagingWorker = typeof api;
+
+expose(api);
