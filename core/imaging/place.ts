@@ -1,7 +1,9 @@
 import type { ImagePlace } from '../artwork/marks';
-import { acrossTo, ruledCoordinates } from '../geometry/ruled';
+import { acrossTo, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { invert33, invertAffine, multiply33, type Mat33 } from '../math/matrix';
-import { ruledWithin } from '../visibility/place-under';
+import type { SheetPoint } from '../math/points';
+import type { EyeMatrix } from '../projection/projection';
+import { ruledAcross, ruledWithin } from '../visibility/place-under';
 import type { Stretch } from '../visibility/stretches';
 
 /**
@@ -29,14 +31,9 @@ export function pxUnder(place: ImagePlace, { width, height }: { readonly width: 
   if (!before) return null;
   const flat = flatUnder(toPx);
   const n = ruled.directrix.length;
-  const stretches = partsOf(seen, n);
+  const find = finder(projection, ruled, seen);
   return (x, y, out, at) => {
-    const on = { x: before[0] * x + before[2] * y + before[4], y: before[1] * x + before[3] * y + before[5] };
-    let { s, k } = ruledWithin(projection, ruled, stretches[0]!, on);
-    for (let i = 1; i < stretches.length; i++) {
-      const other = ruledWithin(projection, ruled, stretches[i]!, on);
-      if (Math.abs(other.k - 0.5) < Math.abs(k - 0.5)) ({ s, k } = other);
-    }
+    const { s, k } = find({ x: before[0] * x + before[2] * y + before[4], y: before[1] * x + before[3] * y + before[5] });
     const inside = s >= n ? s - n : s;
     const [p, q] = [ruledCoordinates(ruled, inside, 0), ruledCoordinates(ruled, inside, 1)];
     if (ruled.kind === 'cylinder') return flat(acrossTo(ruled, s) + turn, p.v + (q.v - p.v) * k, out, at);
@@ -46,13 +43,31 @@ export function pxUnder(place: ImagePlace, { width, height }: { readonly width: 
   };
 }
 
-/** Part of a whole round that its straight lines sweep over one way for certain. */
-const ONE_WAY = 0.3;
+/** Parts of a whole round in which a place of a cone is looked for: seen from near its point, few of its lines take half of what is seen. */
+const PARTS = 48;
 
-/** A stretch in parts along each of which straight lines sweep over the sheet one way: more than one where all round is seen. */
-function partsOf({ from, to }: Stretch, n: number): readonly Stretch[] {
-  const count = to - from > 0.6 * n ? Math.ceil((to - from) / (ONE_WAY * n)) : 1;
-  return Array.from({ length: count }, (_, i) => ({ from: from + ((to - from) * i) / count, to: from + ((to - from) * (i + 1)) / count }));
+/** Finds the straight line of a round side under places of the sheet; places near one another are found fastest. */
+function finder(projection: EyeMatrix, ruled: Ruled, seen: Stretch): (at: SheetPoint) => { readonly s: number; readonly k: number } {
+  if (ruled.kind === 'cylinder') return (at) => ruledWithin(projection, ruled, seen, at);
+  const { from, to } = seen;
+  const count = Math.max(1, Math.ceil(((to - from) * PARTS) / ruled.directrix.length));
+  const part = (i: number): Stretch => ({ from: from + ((to - from) * i) / count, to: from + ((to - from) * (i + 1)) / count });
+  let last = 0;
+  return (at) => {
+    let best: { readonly s: number; readonly k: number } | null = null;
+    for (let step = 0; step < count; step++) {
+      // From the part where the last place was found, to both sides by turns.
+      const aside = step % 2 === 1 ? (step + 1) / 2 : -step / 2;
+      const i = (((last + aside) % count) + count) % count;
+      const found = ruledAcross(projection, ruled, part(i), at);
+      if (!found || (best && Math.abs(found.k - 0.5) >= Math.abs(best.k - 0.5))) continue;
+      best = found;
+      if (found.k < 0 || found.k > 1) continue;
+      last = i;
+      return found;
+    }
+    return best ?? ruledWithin(projection, ruled, seen, at);
+  };
 }
 
 function flatUnder(m: Mat33): PxUnder {

@@ -48,14 +48,32 @@ export function ruledUnder(projection: EyeMatrix, ruled: Ruled, at: SheetPoint):
  * The same on a stretch of it that is turned to the eye, along which its straight lines sweep over the sheet one way; a
  * place beside them belongs to the nearer end.
  */
-export function ruledWithin(projection: EyeMatrix, ruled: Ruled, { from, to }: Stretch, at: SheetPoint): { readonly s: number; readonly k: number } {
+export function ruledWithin(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, at: SheetPoint): { readonly s: number; readonly k: number } {
+  const found = ruledAcross(projection, ruled, stretch, at);
+  if (found) return found;
   const n = ruled.directrix.length;
-  const beside = (s: number): number => besideOf(projection, ruled, s >= n ? s - n : s, at) ?? 0;
+  const [low, high] = [stretch.from, Math.min(stretch.to, stretch.from + n) - 1e-12];
+  const [left, right] = [low, high].map((s) => Math.abs(turnedAside(projection, ruled, s, at))) as [number, number];
+  const s = left < right ? low : high;
+  return { s, k: alongOf(projection, ruled, s >= n ? s - n : s, at) ?? 0 };
+}
+
+/** The same where the place lies between the stretch's ends, gone on beyond both rims; null where it lies beside them. */
+export function ruledAcross(projection: EyeMatrix, ruled: Ruled, { from, to }: Stretch, at: SheetPoint): { readonly s: number; readonly k: number } | null {
+  const n = ruled.directrix.length;
+  const beside = (s: number): number => turnedAside(projection, ruled, s, at);
   const [low, high] = [from, Math.min(to, from + n) - 1e-12];
   const [left, right] = [beside(low), beside(high)];
-  const nearer = Math.abs(left) < Math.abs(right) ? low : high;
-  const s = left * right >= 0 ? nearer : turningPlace(beside, low, left, high, right);
+  if (left * right >= 0) return null;
+  const s = turningPlace(beside, low, left, high, right);
   return { s, k: alongOf(projection, ruled, s >= n ? s - n : s, at) ?? 0 };
+}
+
+/** To which side of a straight line a place lies. Lines that pass behind the eye are gone on through it: so the value changes evenly, wherever they lead. */
+function turnedAside(projection: EyeMatrix, ruled: Ruled, s: number, at: SheetPoint): number {
+  const inside = s >= ruled.directrix.length ? s - ruled.directrix.length : s;
+  const [p, q] = [drawn(projection, ruled, inside, 0, at), drawn(projection, ruled, inside, 1, at)];
+  return p[0] * q[1] - p[1] * q[0];
 }
 
 type Drawn = readonly [x: number, y: number, w: number];
