@@ -21,7 +21,7 @@ test('a band with lettering goes round a bollard in four gestures, and is slid r
   await page.keyboard.press('g');
   await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
   const before = await picture(page);
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Add an SVG' }).click()]);
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Add a picture or SVG' }).click()]);
   await chooser.setFiles({ name: 'band.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SIGN) });
   await expect(page.getByText('“band.svg” was added')).toBeVisible();
   // Chosen by its name; it can be pressed as well.

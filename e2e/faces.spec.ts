@@ -20,7 +20,7 @@ test('artwork on a face is duplicated, repeated, laid on another plane and back,
   await hand.key('l');
   await hand.dragOn(LEFT, [0, 0], [8, 5]);
   const chooser = page.waitForEvent('filechooser');
-  await hand.find('Add an SVG as artwork');
+  await hand.find('Add a picture or SVG as artwork');
   await (await chooser).setFiles({ name: 'harbour.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) });
   await hand.button('Choose harbour');
   await hand.pressOn(LEFT, 6, 3);

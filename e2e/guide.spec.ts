@@ -77,7 +77,7 @@ const STEPS: Readonly<Record<string, (page: Page, grid: Grid) => Promise<void>>>
   'Put artwork on a face': async (page, grid) => {
     await page.getByRole('button', { name: 'Artwork', exact: true }).click();
     const chooser = page.waitForEvent('filechooser');
-    await page.getByRole('button', { name: 'Add an SVG' }).click();
+    await page.getByRole('button', { name: 'Add a picture or SVG' }).click();
     const svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10"><rect width="20" height="10" fill="#1b6c8c"/></svg>';
     await (await chooser).setFiles({ name: 'band.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
     await expect(page.getByText('“band.svg” was added')).toBeVisible();

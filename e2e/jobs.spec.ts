@@ -178,7 +178,7 @@ test('a corner in two-point: two artworks on one wall, one of them four times in
   await kept(page, (document) => expect(shapesOf(document).map((shape) => shape.plane.kind)).toEqual(['floor', 'left', 'right']));
   // Two artworks come in together, and are pressed onto the wall one after the other.
   const chooser = page.waitForEvent('filechooser');
-  await hand.find('Add an SVG as artwork');
+  await hand.find('Add a picture or SVG as artwork');
   await (
     await chooser
   ).setFiles([

@@ -105,7 +105,7 @@ test('foreign SVG is cleaned or refused, with the reason', async ({ page }) => {
   const svg = (inside: string, before = ''): string => `${before}<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20">${inside}</svg>`;
   await offer(
     page,
-    'Add an SVG',
+    'Add a picture or SVG',
     'script.svg',
     svg(
       '<script>document.title="taken"</script><rect width="9" height="9" onload="alert(1)"/><image href="http://elsewhere.example/a.png" width="5" height="5"/>',
@@ -122,7 +122,7 @@ test('foreign SVG is cleaned or refused, with the reason', async ({ page }) => {
     ['broken.svg', '<svg viewBox="0 0 2 2"><path', /cannot be read/],
     ['page.svg', '<html><body>no</body></html>', /no <svg> element/],
   ] as const) {
-    await offer(page, 'Add an SVG', name, content);
+    await offer(page, 'Add a picture or SVG', name, content);
     await expect(page.locator('p-message').filter({ hasText: `“${name}” was not added` })).toContainText(reason);
   }
 });
@@ -153,7 +153,7 @@ test('works without the network after the first visit', async ({ page, context }
   await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
   // The reader of SVG is there too, though it was never used before.
   await page.getByRole('button', { name: 'Artwork', exact: true }).click();
-  await offer(page, 'Add an SVG', 'offline.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>');
+  await offer(page, 'Add a picture or SVG', 'offline.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>');
   await expect(page.getByText('“offline.svg” was added')).toBeVisible();
   await context.setOffline(false);
 });

@@ -73,7 +73,7 @@ test('from an empty sheet to a lit solid with artwork in an SVG file, by hand', 
   // Artwork on a face, moved one cell.
   await page.getByRole('button', { name: 'Artwork', exact: true }).click();
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Add an SVG' }).click();
+  await page.getByRole('button', { name: 'Add a picture or SVG' }).click();
   await (await chooser).setFiles({ name: 'landing sign.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SIGN) });
   await expect(page.getByText('“landing sign.svg” was added')).toBeVisible();
   await grid.press([-6, 6, 4]);

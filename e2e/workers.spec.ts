@@ -45,7 +45,7 @@ test('the first worker of each kind dies at its first request: the work is done 
   // Reading an SVG.
   const chooser = page.waitForEvent('filechooser');
   await page.keyboard.press('Control+k');
-  await page.locator('chemin-finder input').fill('Add an SVG as artwork');
+  await page.locator('chemin-finder input').fill('Add a picture or SVG as artwork');
   await page.keyboard.press('Enter');
   await (await chooser).setFiles({ name: 'harbour.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) });
   await expect(page.getByRole('button', { name: 'Choose harbour' })).toBeVisible();

@@ -3,6 +3,7 @@ import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, Destro
 import { apply33, CATCH_PX, COLOUR_VISION, drawnNodes, findNode, findShape, idsWithin, invert33, isUnseen, pickAt, type SheetPoint } from '@core';
 import { ImportsService } from '../state/imports.service';
 import { ShapingService } from '../state/shaping.service';
+import { FlatService } from '../state/flat.service';
 import { RastersService } from '../state/rasters.service';
 import { BitmapsService } from '../state/bitmaps.service';
 import { PictureService } from '../state/picture.service';
@@ -46,6 +47,7 @@ export class DrawingComponent {
   private readonly bitmaps = inject(BitmapsService);
   private readonly shaping = inject(ShapingService);
   private readonly rasters = inject(RastersService);
+  private readonly flat = inject(FlatService);
   /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
   private readonly references = computed(() => {
     const blinked = this.chosen.blink() === 'hidden' ? this.chosen.reference() : null;
@@ -65,6 +67,8 @@ export class DrawingComponent {
   });
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private surface: Surface | null = null;
+  /** Wishes for the whole sheet that were met so far. */
+  private refitted = 0;
   private readonly colours = new ColourReader();
 
   protected readonly spaceHeld = signal(false);
@@ -107,6 +111,10 @@ export class DrawingComponent {
       });
     });
     afterRenderEffect(() => {
+      const wanted = this.view.refit();
+      if (wanted > 0) requestAnimationFrame(() => this.refit(wanted));
+    });
+    afterRenderEffect(() => {
       this.view.theme();
       const surface = this.ensureSurface(destroy);
       surface.overlay(this.pictures.picture(), {
@@ -115,12 +123,23 @@ export class DrawingComponent {
         selection: this.handles.selected(),
         unseen: this.unseen(),
         aids: this.aids.aids(),
+        spots: this.flat.marks().worked,
         zoom: this.view.zoom(),
         panX: this.view.panX(),
         panY: this.view.panY(),
       });
       surface.handles(this.handles.handles());
     });
+  }
+
+  /** Shows the whole sheet in the room that there is now, once for each wish. */
+  private refit(wanted: number): void {
+    if (this.refitted === wanted) return;
+    const { width, height } = this.host().nativeElement.getBoundingClientRect();
+    if (width === 0) return;
+    this.refitted = wanted;
+    this.view.patch({ width: Math.round(width), height: Math.round(height) });
+    this.view.fit(this.documents.kept().sheet.width, this.documents.kept().sheet.height);
   }
 
   private ensureSurface(destroy: DestroyRef): Surface {
@@ -170,6 +189,9 @@ export class DrawingComponent {
   protected double(event: MouseEvent): void {
     if (this.view.tool() !== 'pick' || this.handles.dragging()) return;
     const at = this.onSheet(this.px(event));
+    const artwork = this.flat.selectedArtwork();
+    // Artwork is entered too: what is pressed twice opens flat.
+    if (artwork !== null && this.view.selection().length === 1 && this.documents.sheetOf() === null) return this.flat.open(artwork);
     const { part } = pickAt(this.pictures.picture(), at, CATCH_PX / this.view.zoom()) ?? {};
     // Solids that are one are entered: what is pressed twice is the part.
     if (part) return this.view.select([part.node], part.name);
@@ -319,9 +341,13 @@ export class DrawingComponent {
     }
   }
 
-  protected drop(event: DragEvent): void {
+  /** Files are taken; artwork among them is placed where it was dropped. */
+  protected async drop(event: DragEvent): Promise<void> {
     event.preventDefault();
-    void this.imports.takeDropped([...(event.dataTransfer?.files ?? [])]);
+    const px = this.px(event);
+    if ((await this.imports.takeDropped([...(event.dataTransfer?.files ?? [])])) !== 'artwork') return;
+    await this.stages.load('artwork');
+    this.tools.point('down', px, { lock: false, free: false });
   }
 
   private flush(): void {

@@ -16,6 +16,7 @@ import {
   type PlanePoint,
   type Reference,
   type SheetBox,
+  type SheetPoint,
 } from '@core';
 import type { Ghost } from '../tools/tool';
 import type { Aid } from './aids.service';
@@ -23,6 +24,7 @@ import { paintMarksOnCanvas, paintOnCanvas } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
 import { RasterSet, type RasterSource } from '../state/raster-set';
+import { paintSpot } from './paint-spot';
 import { MovedPicture, type Look } from './moved-picture';
 import { paintAid, tracePolygon } from './paint-aids';
 import { hatchPath, planeColour, signOf } from './signs';
@@ -49,6 +51,8 @@ interface PictureLook extends Look {
 }
 
 interface Overlay extends Look {
+  /** What is pointed at in the view beside, in mm of the sheet. */
+  readonly spots: readonly SheetPoint[];
   readonly ghost: Ghost | null;
   readonly map: Mat33 | null;
   readonly selection: ReadonlySet<string>;
@@ -153,6 +157,7 @@ export class Surface {
       this.selection(context, picture, overlay);
       const { ghost, map } = overlay;
       if (ghost && map) this.ghost(context, ghost, map, overlay.zoom);
+      for (const at of overlay.spots) paintSpot(context, at, overlay.zoom);
       context.restore();
     };
     this.overlayLayer.batchDraw();

@@ -1,5 +1,5 @@
 import { afterNextRender, ApplicationRef, ChangeDetectionStrategy, Component, effect, HostListener, inject } from '@angular/core';
-import { DrawingComponent } from '../drawing/drawing.component';
+import { ViewsComponent } from '../drawing/views.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { ClipboardService } from '../state/clipboard.service';
 import { KeepingService } from '../state/keeping.service';
@@ -32,7 +32,7 @@ import { WayComponent } from './way.component';
     BenchComponent,
     CompareComponent,
     ContentsComponent,
-    DrawingComponent,
+    ViewsComponent,
     DrawingsDialogComponent,
     FinderComponent,
     GroundBarComponent,

@@ -25,7 +25,7 @@ import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 import { moveOnPlane } from '../tools/pick.tool';
 import { newId } from '../platform/ids';
-import { ReferencesService } from './references.service';
+import { ImportsService } from './imports.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
 
 /** Mm of a px of SVG. */
@@ -39,7 +39,7 @@ export class ClipboardService {
   private readonly arranging = inject(ArrangingService);
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
-  private readonly references = inject(ReferencesService);
+  private readonly imports = inject(ImportsService);
   private readonly painting = inject(PaintingService);
   private readonly svg = inject(SvgReaderService);
 
@@ -106,7 +106,7 @@ export class ClipboardService {
     if (!data) return false;
     const file = [...data.files].find((f) => f.type.startsWith('image/') && f.type !== 'image/svg+xml');
     if (file) {
-      void this.references.take(file);
+      void this.imports.takeDropped([file]);
       return true;
     }
     return this.takeTexts(data.getData(PART_TYPE), data.getData('image/svg+xml') || data.getData('text/plain'));

@@ -1,5 +1,6 @@
 import { inject, Injectable, Injector } from '@angular/core';
-import type { Artwork, Edit, Problem } from '@core';
+import type { Artwork, Bitmap, Edit, Problem } from '@core';
+import { BitmapFilesService, sizeWithin } from './bitmap-files.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { StagesService } from './stages.service';
@@ -10,6 +11,12 @@ import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
 import { ProjectsService } from '../platform/projects.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
+
+/** Px of pictures that are kept as they are, and their longest side. */
+const KEPT_PX = 40_000_000;
+const MAX_SIDE = 16_384;
+
+const nameOf = ({ name }: File): string => name.replace(/\.\w+$/, '').slice(0, 200) || 'artwork';
 
 const FONT_FILES = /\.(ttf|otf|woff2?)$/i;
 
@@ -24,6 +31,7 @@ export class ImportsService {
   private readonly svg = inject(SvgReaderService);
   private readonly projects = inject(ProjectsService);
   private readonly references = inject(ReferencesService);
+  private readonly bitmaps = inject(BitmapFilesService);
   private readonly injector = inject(Injector);
 
   async openProject(): Promise<void> {
@@ -32,20 +40,31 @@ export class ImportsService {
   }
 
   async addArtwork(): Promise<void> {
-    for (const file of await chooseFiles('.svg,image/svg+xml')) await this.takeArtwork(file);
+    for (const file of await chooseFiles('.svg,.png,.jpg,.jpeg,.webp,image/svg+xml,image/png,image/jpeg,image/webp')) await this.takeArtwork(file);
   }
 
-  /** Takes files that were dropped on the drawing, each by its kind. */
-  async takeDropped(files: readonly File[]): Promise<void> {
+  /**
+   * Takes files that were dropped on the drawing or pasted, each by its kind.
+   * @returns whether the last of them is artwork that is now to be placed
+   */
+  async takeDropped(files: readonly File[]): Promise<'artwork' | null> {
+    let last: 'artwork' | null = null;
     for (const file of files) {
+      last = null;
       const picture = PICTURE_FILES.test(file.name) || file.type.startsWith('image/');
-      const svg = /\.svg$/i.test(file.name) || file.type === 'image/svg+xml';
-      // While tracing, every picture is one to look at; elsewhere SVG is artwork.
-      if (picture && (!svg || this.view.tool() === 'trace')) await this.references.take(file);
-      else if (svg) await this.takeArtwork(file);
+      if (picture && this.isToLookAt(file)) await this.references.take(file);
+      else if (picture) last = (await this.takeArtwork(file)) ? 'artwork' : null;
       else if (FONT_FILES.test(file.name)) await this.takeFont(file);
       else await this.takeProject(file);
     }
+    return last;
+  }
+
+  /** While tracing, every picture is one to look at; pictures of px are also while drawing, but not on a flat sheet. */
+  isToLookAt(file: File): boolean {
+    if (this.view.tool() === 'trace') return true;
+    const bitmap = !/\.svg$/i.test(file.name) && file.type !== 'image/svg+xml';
+    return bitmap && this.documents.sheetOf() === null && ['projection', 'draw'].includes(this.view.stage());
   }
 
   private async takeProject(file: File): Promise<void> {
@@ -58,23 +77,59 @@ export class ImportsService {
     this.messages.say(read.notes.length > 0 ? 'warn' : 'good', `“${read.value.name}” was opened`, read.notes.slice(0, 4).map(placed));
   }
 
-  private async takeArtwork(file: File): Promise<void> {
+  /** @returns whether it was added */
+  private async takeArtwork(file: File): Promise<boolean> {
+    const svg = /\.svg$/i.test(file.name) || file.type === 'image/svg+xml';
+    return svg ? this.takeSvg(file) : this.takePicture(file, KEPT_PX);
+  }
+
+  /** A picture of px as artwork; one that is larger than is kept is offered smaller. */
+  private async takePicture(file: File, px: number): Promise<boolean> {
+    const name = file.name || 'picture';
+    try {
+      const looked = await this.bitmaps.look(file);
+      const { width, height } = looked.header;
+      if (width * height > px) {
+        const size = sizeWithin(looked.header, { side: MAX_SIDE, px });
+        this.messages.say(
+          'warn',
+          `“${name}” was not added yet`,
+          [`It has ${Math.round((width * height) / 1e6)} megapixels; up to ${px / 1e6} are kept as they are.`],
+          {
+            label: `Add it with ${size.width.toLocaleString('en')} × ${size.height.toLocaleString('en')}\u2009px`,
+            run: () => void this.takePicture(file, width * height),
+          },
+        );
+        return false;
+      }
+      const { bitmap, notes } = await this.bitmaps.take(looked, { side: MAX_SIDE, px: KEPT_PX });
+      const unitMm = 25.4 / this.documents.whole().sheet.resolution;
+      const artwork: Artwork = { id: newId(), name: nameOf(file), svg: '', bitmap: bitmap.id, width: bitmap.width, height: bitmap.height, unitMm };
+      return this.added(file, artwork, [bitmap], notes);
+    } catch (error) {
+      this.messages.say('bad', `“${name}” was not added`, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);
+      return false;
+    }
+  }
+
+  /** Adds an artwork that came from a file, and takes the tool that places it. */
+  private added(file: File, artwork: Artwork, bitmaps: readonly Bitmap[], notes: readonly string[]): boolean {
+    const edit: Edit = { kind: 'add', nodes: [], artworks: [artwork], ...(bitmaps.length > 0 && { bitmaps }) };
+    if (!this.documents.commit(edit, `add artwork ${artwork.name}`)) return false;
+    this.view.patch({ artwork: artwork.id });
+    this.stages.go('artwork', 'place');
+    this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : ['Press a face to place it there.']);
+    return true;
+  }
+
+  private async takeSvg(file: File): Promise<boolean> {
     const read = await this.svg.read(await file.text());
     if (!read.ok) {
       this.refuse(`“${file.name}” was not added`, read.problems, 'Nothing was changed.');
-      return;
+      return false;
     }
     const { svg, flat } = read.value;
-    const artwork: Artwork = { id: newId(), name: file.name.replace(/\.svg$/i, '').slice(0, 200) || 'artwork', svg, width: flat.width, height: flat.height };
-    const edit: Edit = { kind: 'add', nodes: [], artworks: [artwork] };
-    this.documents.commit(edit, `add artwork ${artwork.name}`);
-    this.view.patch({ artwork: artwork.id });
-    this.stages.go('artwork', 'place');
-    this.messages.say(
-      read.notes.length ? 'warn' : 'good',
-      `“${file.name}” was added`,
-      read.notes.length ? read.notes.map(placed) : ['Press a face to place it there.'],
-    );
+    return this.added(file, { id: newId(), name: nameOf(file), svg, width: flat.width, height: flat.height }, [], read.notes.map(placed));
   }
 
   private async takeFont(file: File): Promise<void> {

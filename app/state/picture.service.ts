@@ -7,6 +7,7 @@ import {
   exactCells,
   bodyOf,
   findShape,
+  flatSheetOf,
   everyEdge,
   geometry,
   planeKey,
@@ -51,6 +52,8 @@ export class PictureService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private maker = new PictureMaker();
+  /** The one of an artwork's sheet, while that is worked on or beside. */
+  private readonly flatMaker = new PictureMaker();
 
   /** The document as it is looked at: without what is hidden for the moment. */
   private readonly seen = computed(() => {
@@ -60,23 +63,44 @@ export class PictureService {
   });
   /** Counts what a kernel has made since: the picture is then another though the document is the same. */
   private readonly made = signal(0);
-  readonly picture = computed(() => {
+  private readonly haste = computed(() => (this.documents.preview() === null ? 'soon' : 'quick'));
+  /** What is worked on. */
+  readonly picture = computed(() => (this.documents.sheetOf() === null ? this.drawingPicture() : this.flatPicture()));
+  private readonly drawingPicture = computed(() => {
     this.made();
-    return this.maker.make(this.seen(), this.documents.preview() === null ? 'soon' : 'quick');
+    return this.maker.make(this.documents.sheetOf() === null ? this.seen() : this.documents.wholeShown(), this.haste());
   });
+  private readonly flatPicture = computed(() => {
+    this.made();
+    return this.flatMaker.make(this.seen(), this.haste());
+  });
+  /** The drawing, also while a flat sheet is worked on. */
+  readonly wholePicture = this.drawingPicture;
+  readonly wholeStage = computed(() => this.maker.stageOf(this.documents.wholeShown()));
+
+  /** The picture of an artwork's sheet that is beside the drawing. */
+  flatBeside(artwork: string): Picture | null {
+    const flat = flatSheetOf(this.documents.wholeShown(), artwork);
+    return flat && this.flatMaker.make(flat, this.haste());
+  }
 
   /** The picture as it is handed over: nothing of it is still to be made exact. */
   exact(): Picture {
     const picture = this.picture();
-    return picture.later ? this.maker.make(this.seen()) : picture;
+    return picture.later ? this.own().make(this.seen()) : picture;
+  }
+
+  /** The maker of what is worked on. */
+  private own(): PictureMaker {
+    return this.documents.sheetOf() === null ? this.maker : this.flatMaker;
   }
 
   /** Every edge in space, hidden ones too, while the drawing is looked through. */
   readonly edges = computed(() => {
     this.made();
-    return this.view.seeThrough() ? everyEdge(this.seen(), this.maker.stageOf(this.documents.shown())) : [];
+    return this.view.seeThrough() ? everyEdge(this.seen(), this.own().stageOf(this.documents.shown())) : [];
   });
-  readonly geometry = computed(() => this.maker.stageOf(this.documents.shown()));
+  readonly geometry = computed(() => this.own().stageOf(this.documents.shown()));
 
   constructor() {
     geometry.listen(() => this.made.update((count) => count + 1));

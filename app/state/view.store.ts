@@ -17,6 +17,8 @@ interface ViewState {
   /** Size of the drawing area in px. */
   readonly width: number;
   readonly height: number;
+  /** Grows when the sheet is to be shown whole as soon as its room is known. */
+  readonly refit: number;
   readonly selection: readonly string[];
   /** The face that was pressed last, of the first selected thing. */
   readonly face: SurfaceName | null;
@@ -93,6 +95,7 @@ export const ViewStore = signalStore(
     panY: 0,
     width: 0,
     height: 0,
+    refit: 0,
     selection: [],
     face: null,
     paint: { fill: '#c98a4b', line: null },

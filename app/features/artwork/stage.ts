@@ -1,6 +1,8 @@
 import { pickTool } from '../../tools/pick.tool';
 import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
 import { ImportsService } from '../../state/imports.service';
+import { FlatService } from '../../state/flat.service';
+import { ArtworksService } from './artworks.service';
 import { PlaceSettings } from './place.settings';
 import { placeTool } from './place.tool';
 import { ARTWORK_COMMANDS, ARTWORK_SETTINGS, ARTWORK_TOOLS } from './words';
@@ -12,6 +14,11 @@ const tools = toolsOf(ARTWORK_TOOLS, {
 
 const commands = commandsOf(ARTWORK_COMMANDS, {
   'artwork.add': (get) => get(ImportsService).addArtwork(),
+  'artwork.start': (get) => get(ArtworksService).start(),
+  'artwork.flat': (get) => get(ArtworksService).editFlat(),
+  'artwork.there': (get) => get(FlatService).work('drawing'),
+  'artwork.lift': (get) => get(ArtworksService).lift(),
+  'artwork.put-back': (get) => get(ArtworksService).putBack(),
 });
 
 /** Artwork: flat artwork placed on planes and faces. */
