@@ -1,11 +1,12 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
-import { ButtonModule } from 'primeng/button';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import { figure, sizeMm } from '@core';
 import { FlatService } from '../state/flat.service';
 import { BesideComponent } from './beside.component';
 import { DrawingComponent } from './drawing.component';
 
+/** How much wider than high a room is in which two views stand side by side. */
+const STACKED = 1.25;
 /** Steps by which the keyboard moves the line between two views. */
 const STEP = 0.05;
 
@@ -16,9 +17,16 @@ const STEP = 0.05;
  */
 @Component({
   selector: 'chemin-views',
-  imports: [BesideComponent, ButtonModule, DrawingComponent],
+  imports: [BesideComponent, DrawingComponent],
   template: `
-    <div #room class="views" [class.two]="flat.artwork()" [style.--share]="flat.share()">
+    <div
+      #room
+      class="views"
+      [class.two]="flat.artwork()"
+      [class.stacked]="stacked()"
+      [style.--first]="flat.share() + 'fr'"
+      [style.--second]="1 - flat.share() + 'fr'"
+    >
       <section
         class="pane worked"
         [class.right]="flat.worked()"
@@ -30,13 +38,13 @@ const STEP = 0.05;
               <strong>{{ artwork.name }}</strong>
               <span class="note">flat, {{ size() }}</span>
               <span class="gap"></span>
-              <button pButton type="button" size="small" severity="secondary" [text]="true" (click)="flat.work('drawing')">See it there</button>
+              <button type="button" class="plain" (click)="flat.work('drawing')">See it there</button>
             } @else {
               <strong>The drawing</strong>
               <span class="gap"></span>
-              <button pButton type="button" size="small" severity="secondary" [text]="true" (click)="flat.work('flat')">Edit flat</button>
+              <button type="button" class="plain" (click)="flat.work('flat')">Edit flat</button>
             }
-            <button pButton type="button" size="small" severity="secondary" [text]="true" (click)="flat.close()">Close the flat sheet</button>
+            <button type="button" class="plain" aria-label="Close the flat sheet" (click)="flat.close()">Close</button>
           </header>
         }
         <chemin-drawing />
@@ -46,7 +54,7 @@ const STEP = 0.05;
           class="line"
           role="separator"
           tabindex="0"
-          aria-orientation="vertical"
+          [attr.aria-orientation]="stacked() ? 'horizontal' : 'vertical'"
           aria-label="Room of the drawing beside the flat sheet"
           [attr.aria-valuenow]="percent()"
           aria-valuemin="20"
@@ -55,6 +63,8 @@ const STEP = 0.05;
           (pointermove)="drag($event)"
           (keydown.arrowleft)="flat.setShare(flat.share() - STEP)"
           (keydown.arrowright)="flat.setShare(flat.share() + STEP)"
+          (keydown.arrowup)="flat.setShare(flat.share() - STEP)"
+          (keydown.arrowdown)="flat.setShare(flat.share() + STEP)"
         ></div>
         <section class="pane other" [class.right]="!flat.worked()" [attr.aria-label]="flat.worked() ? 'Drawing in space' : 'Flat sheet'">
           <header>
@@ -79,7 +89,7 @@ const STEP = 0.05;
     }
     .two {
       display: grid;
-      grid-template-columns: minmax(0, calc(var(--share) * 1fr)) 7px minmax(0, calc((1 - var(--share)) * 1fr));
+      grid-template-columns: minmax(0, var(--first)) 7px minmax(0, var(--second));
     }
     .two .pane {
       display: grid;
@@ -93,10 +103,27 @@ const STEP = 0.05;
     .line {
       grid-row: 1;
       grid-column: 2;
-      border-inline: 1px solid var(--stone-3);
+      border: 1px solid var(--stone-3);
       background: var(--stone-1);
       cursor: col-resize;
       touch-action: none;
+    }
+    /* In a narrow room one below the other, where both are larger so. */
+    .two.stacked {
+      grid-template-rows: minmax(0, var(--first)) 7px minmax(0, var(--second));
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .two.stacked .pane {
+      grid-column: 1;
+    }
+    .two.stacked .pane.right {
+      grid-row: 3;
+      grid-column: 1;
+    }
+    .stacked .line {
+      grid-row: 2;
+      grid-column: 1;
+      cursor: row-resize;
     }
     .line:focus-visible {
       background: var(--violet);
@@ -112,6 +139,10 @@ const STEP = 0.05;
       background: var(--paper);
       white-space: nowrap;
       overflow: hidden;
+    }
+    header .plain {
+      color: var(--violet);
+      font-size: 13px;
     }
     strong {
       overflow: hidden;
@@ -135,6 +166,9 @@ export class ViewsComponent {
   protected readonly flat = inject(FlatService);
   protected readonly STEP = STEP;
   private readonly room = viewChild.required<ElementRef<HTMLElement>>('room');
+  private readonly space = signal({ width: 0, height: 0 });
+  /** Whether the views lie one below the other. */
+  protected readonly stacked = computed(() => this.space().width < STACKED * this.space().height);
   protected readonly percent = computed(() => Math.round(100 * this.flat.share()));
   protected readonly size = computed(() => {
     const artwork = this.flat.artwork();
@@ -143,6 +177,15 @@ export class ViewsComponent {
     return `${figure(width, 1)} × ${figure(height, 1)}\u2009mm`;
   });
 
+  constructor() {
+    const destroy = inject(DestroyRef);
+    afterNextRender(() => {
+      const observer = new ResizeObserver(([entry]) => entry && this.space.set({ width: entry.contentRect.width, height: entry.contentRect.height }));
+      observer.observe(this.room().nativeElement);
+      destroy.onDestroy(() => observer.disconnect());
+    });
+  }
+
   protected hold(event: PointerEvent): void {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
   }
@@ -150,6 +193,6 @@ export class ViewsComponent {
   protected drag(event: PointerEvent): void {
     if (!(event.currentTarget as Element).hasPointerCapture(event.pointerId)) return;
     const box = this.room().nativeElement.getBoundingClientRect();
-    this.flat.setShare((event.clientX - box.left) / box.width);
+    this.flat.setShare(this.stacked() ? (event.clientY - box.top) / box.height : (event.clientX - box.left) / box.width);
   }
 }
