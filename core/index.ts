@@ -2,6 +2,7 @@
 export * from './artwork/artwork';
 export * from './artwork/import-svg';
 export * from './artwork/marks';
+export * from './artwork/pattern';
 export * from './artwork/project';
 export * from './artwork/read-svg';
 export * from './document/carry';
@@ -26,6 +27,7 @@ export * from './document/tree';
 export * from './document/types';
 export * from './geometry/anchor';
 export * from './geometry/body';
+export * from './geometry/corner';
 export { bodyOf, geometry, GeometryBook, isPart, partNodes, type Evaluated, type SpaceNode } from './geometry/book';
 export { joinWith, JOIN_KINDS, type Joiner, type JoinKind, type Part } from './geometry/joined-recipe';
 export * from './geometry/depth-recipe';

@@ -41,7 +41,8 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
     if (n.kind === 'dimension') return { ...n, plane: plane(n.plane), from: anchor(n.from), to: anchor(n.to), apart: count(n.apart) };
     const { at, width, height } = n.anchor;
     const target = n.target.kind === 'plane' ? { ...n.target, plane: plane(n.target.plane) } : n.target;
-    return { ...n, target, anchor: { ...n.anchor, at: places(at), width: count(width), height: count(height) } };
+    const pattern = n.pattern && { ...n.pattern, gapX: count(n.pattern.gapX), gapY: count(n.pattern.gapY) };
+    return { ...n, target, ...(pattern && { pattern }), anchor: { ...n.anchor, at: places(at), width: count(width), height: count(height) } };
   };
   const { floor, left, right } = document.grid.extents;
   const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };

@@ -118,6 +118,14 @@ export const anchorSchema = z.strictObject({
 /** Whether artwork is seen beyond its face. */
 export const overhangsSchema = z.literal(true).exactOptional();
 
+/** How artwork is repeated. */
+const patternSchema = z.strictObject({ gapX: cells, gapY: cells, along: z.enum(['rows', 'columns']), shift: share }).exactOptional();
+/** A part of an artwork, in parts of its width and height. */
+const partSchema = z
+  .strictObject({ minX: share, minY: share, maxX: share, maxY: share })
+  .refine((p) => p.minX < p.maxX && p.minY < p.maxY, 'a part of an artwork has an area')
+  .exactOptional();
+
 const signedAxis = z.enum(['a', 'b', 'h', '-a', '-b', '-h']);
 const rigidFields = {
   axes: z.tuple([signedAxis, signedAxis, signedAxis]).refine(areAxes, 'the three axes are carried to three different ones').exactOptional(),
@@ -181,6 +189,8 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
       target: targetSchema,
       anchor: anchorSchema,
       overhangs: overhangsSchema,
+      pattern: patternSchema,
+      part: partSchema,
       lit: share.exactOptional(),
       shaded: z.literal(false).exactOptional(),
       strength: share.exactOptional(),

@@ -11,6 +11,7 @@ import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
 import type { Blend, Colour, LinePaint, Paint, Swatch } from '../paint/paint';
+import type { Pattern, PatternBox } from '../artwork/pattern';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';
 import type { CellMove, RigidMove } from '../geometry/rigid';
@@ -140,6 +141,10 @@ export interface PlacementNode extends NodeBase {
   readonly anchor: ArtworkAnchor;
   /** It is seen beyond its face's boundary too. */
   readonly overhangs?: true;
+  /** It is repeated over all of what it lies on. */
+  readonly pattern?: Pattern;
+  /** The part of the artwork that is seen, in parts of its width and height; all of it without. */
+  readonly part?: PatternBox;
   /** How far it takes the tone of what it lies on, from 0 to 1: as printed there with 1; as it is without. */
   readonly lit?: number;
   /** No shadows are seen on it: it shines, or lies over them. */

@@ -1,5 +1,6 @@
 import { boxFromArtwork } from '../artwork/artwork';
 import { flatInk, type Mark, type PathMark } from '../artwork/marks';
+import { tiledMarks, type PatternBox } from '../artwork/pattern';
 import { projectMarks } from '../artwork/project';
 import type { FlatArtwork } from '../artwork/read-svg';
 import type { CheminDocument, PlacementNode } from '../document/types';
@@ -9,13 +10,13 @@ import { surfaceNamed, type Surface } from '../geometry/body';
 import { bodyOf, type SpaceNode } from '../geometry/book';
 import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
-import { isRuled } from '../geometry/ruled';
-import { artworkOnRuled } from '../geometry/wrapping';
-import { apply33, IDENTITY, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
+import { isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
+import { artworkOnRuled, type Wrapping } from '../geometry/wrapping';
+import { apply33, IDENTITY, invert33, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { CORNERS } from '../math/tolerances';
-import type { WorldPoint } from '../math/points';
+import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
-import { flattenPath, polygonPath } from '../shape/path';
+import { boxPath, flattenPath, polygonPath } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';
 import type { Stage } from './stage';
 import { wrapMarks } from './wrap-marks';
@@ -94,14 +95,72 @@ export function placedArtwork(
   if (!homography) return null;
   const { width, height } = node.anchor;
   const box = { x: 0, y: 0, width, height };
-  const marks = projectMarks(artwork.marks, multiply33(homography, matrixOf(boxFromArtwork(artwork, box))), stage.sight.projection.near);
-  const polygon = [[0, 0], [width, 0], [width, height], [0, height]].flatMap(([x, y]) => {
+  const region = node.pattern ? patternRegion(stage, node, surface, homography) : null;
+  const own = region ? tiledMarks(artwork, node.pattern!, node.anchor, region) : partMarks(artwork, node);
+  const marks = projectMarks(own, multiply33(homography, matrixOf(boxFromArtwork(artwork, box))), stage.sight.projection.near);
+  const { minX, minY, maxX, maxY } = region ?? { minX: 0, minY: 0, maxX: width, maxY: height };
+  const polygon = [[minX, minY], [maxX, minY], [maxX, maxY], [minX, maxY]].flatMap(([x, y]) => {
     const p = apply33(homography, x!, y!);
     return p ? [p.x, p.y] : [];
   }); // prettier-ignore
   const placed = { marks, polygon, stage, artwork, surface };
   byNode.set(node, placed);
   return placed;
+}
+
+/** The part of an artwork that a placement shows. */
+function partMarks({ marks, width, height }: FlatArtwork, { part }: PlacementNode): readonly Mark[] {
+  if (!part) return marks;
+  const path = boxPath({ minX: part.minX * width, minY: part.minY * height, maxX: part.maxX * width, maxY: part.maxY * height });
+  return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'nonzero' }, strength: 1, marks }];
+}
+
+/** Cells by which a pattern goes on beyond the corners that are known of a face. */
+const BEYOND = 0.01;
+/** Most cells that a pattern on a bare plane reaches, where it is seen without end. */
+const FAR = 400;
+
+/** The box that a pattern has to fill, in cells from the artwork's upper left corner: its face, or what is seen of its plane. */
+function patternRegion(stage: Stage, node: PlacementNode, surface: Surface | null, homography: Mat33): PatternBox {
+  const frame = surface && artworkOnSurface(node.anchor, surface);
+  if (surface && frame) {
+    return boxAround(
+      surface.loops.flatMap((loop) =>
+        Array.from({ length: loop.length / 3 }, (_, i) => {
+          const off = subtractWorld({ a: loop[3 * i]!, b: loop[3 * i + 1]!, h: loop[3 * i + 2]! }, frame.origin);
+          return { x: dotWorld(off, frame.u), y: dotWorld(off, frame.v) };
+        }),
+      ),
+    );
+  }
+  const back = invert33(homography);
+  const { minX, minY, maxX, maxY } = stage.seen;
+  const corners = [[minX, minY], [maxX, minY], [maxX, maxY], [minX, maxY]].flatMap(([x, y]) => {
+    // Beyond the horizon nothing of the plane is seen.
+    const w = back ? back[6] * x! + back[7] * y! + back[8] : 0;
+    const p = back && w > 0 === back[8] > 0 ? apply33(back, x!, y!) : null;
+    return p ? [p] : [];
+  }); // prettier-ignore
+  if (corners.length < 4) return { minX: -FAR, minY: -FAR, maxX: FAR, maxY: FAR };
+  const box = boxAround(corners);
+  return { minX: Math.max(-FAR, box.minX), minY: Math.max(-FAR, box.minY), maxX: Math.min(FAR, box.maxX), maxY: Math.min(FAR, box.maxY) };
+}
+
+function boxAround(points: readonly SheetPoint[]): PatternBox {
+  const of = (pick: (p: SheetPoint) => number, most: boolean): number => points.reduce((found, p) => (most ? Math.max(found, pick(p)) : Math.min(found, pick(p))), most ? -Infinity : Infinity); // prettier-ignore
+  return {
+    minX: of((p) => p.x, false) - BEYOND,
+    minY: of((p) => p.y, false) - BEYOND,
+    maxX: of((p) => p.x, true) + BEYOND,
+    maxY: of((p) => p.y, true) + BEYOND,
+  };
+}
+
+/** The box that a pattern has to fill on a round side, all round it. */
+function ruledRegion(ruled: Ruled, { origin, right, down }: Wrapping): PatternBox {
+  const n = ruled.directrix.length;
+  const ends = Array.from({ length: 8 * n + 1 }, (_, i) => [0, 1].map((k) => ruledCoordinates(ruled, Math.min(n - 1e-9, i / 8), k))).flat();
+  return boxAround(ends.map(({ u, v }) => ({ x: (u - origin.u) * right.u + (v - origin.v) * right.v, y: (u - origin.u) * down.u + (v - origin.v) * down.v })));
 }
 
 /** By the part of a side that is drawn, as each has its own. */
@@ -119,10 +178,12 @@ function wrappedArtwork(stage: Stage, node: PlacementNode, flat: FlatArtwork, su
   const wrapping = artworkOnRuled(node.anchor, surface.form);
   const box: Affine = boxFromArtwork(flat, { x: 0, y: 0, width, height });
   const { projection } = stage.view.sight;
-  const marks = wrapMarks(flat.marks, box, wrapping, there.form, stretch, projection);
+  const region = node.pattern ? ruledRegion(surface.form, wrapping) : null;
+  const own = region ? tiledMarks(flat, node.pattern!, node.anchor, region) : partMarks(flat, node);
+  const marks = wrapMarks(own, box, wrapping, there.form, stretch, projection);
   const outline: PathMark = {
     kind: 'path',
-    path: polygonPath([0, 0, width, 0, width, height, 0, height]),
+    path: region ? boxPath(region) : polygonPath([0, 0, width, 0, width, height, 0, height]),
     fill: flatInk('#000000'),
     rule: 'evenodd',
     line: null,

@@ -91,7 +91,7 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
               placement,
               artwork,
               node,
-              placement.overhangs && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
+              placement.overhangs && !placement.pattern && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
               part.surface,
             ),
           },

@@ -8,12 +8,13 @@ import { DocumentStore } from '../../state/document.store';
 import { FlatService } from '../../state/flat.service';
 import { ArtworkTargets } from './artwork-targets';
 import { ArtworksService } from './artworks.service';
+import { PatternPanelComponent } from './pattern-panel.component';
 import { fittedBox, laidOn, type Fit } from './placing';
 
 /** The placement that is selected: where it lies, how it is fitted, and how it takes the light. */
 @Component({
   selector: 'chemin-placement-panel',
-  imports: [CheckboxModule, FormsModule, MeasureFieldComponent, SelectModule],
+  imports: [CheckboxModule, FormsModule, MeasureFieldComponent, PatternPanelComponent, SelectModule],
   templateUrl: './placement-panel.component.html',
   styleUrls: ['../../styles/bench.css'],
   changeDetection: ChangeDetectionStrategy.OnPush,
