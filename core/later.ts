@@ -18,6 +18,7 @@ export * from './output/lattice';
 export * from './output/paint-pdf';
 export * from './output/paint-svg';
 export * from './picture/contrast';
+export * from './picture/net-artwork';
 export * from './projection/along';
 export * from './projection/facts';
 export * from './projection/recipes';

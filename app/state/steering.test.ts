@@ -163,13 +163,6 @@ describe('reading from strokes', () => {
 });
 
 describe('small things', () => {
-  it('know pictures by their first bytes', () => {
-    expect(typeOf(Uint8Array.of(0x89, 0x50, 0x4e, 0x47))).toBe('image/png');
-    expect(typeOf(Uint8Array.of(0xff, 0xd8, 0xff, 0))).toBe('image/jpeg');
-    expect(typeOf(Uint8Array.from('RIFF....WEBP', (c) => c.charCodeAt(0)))).toBe('image/webp');
-    expect(typeOf(Uint8Array.from('<svg>', (c) => c.charCodeAt(0)))).toBeNull();
-  });
-
   it('divide rulers at round figures that leave room for their words', () => {
     expect(rulerStep(3.78)).toEqual({ step: 20, parts: 4 });
     expect(rulerStep(1)).toEqual({ step: 100, parts: 5 });

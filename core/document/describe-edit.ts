@@ -36,6 +36,7 @@ export function describeEdit(edit: Edit): string {
     strokes: 'trace edges',
     title: 'rename drawing',
     artworks: 'change artwork',
+    net: 'lay out net',
     'delete-artworks': 'remove artwork',
     flat: 'change artwork',
   };

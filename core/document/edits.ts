@@ -92,6 +92,8 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
   /** Everything about artworks but what came from their files and what is drawn on them. */
   z.strictObject({ kind: z.literal('artworks'), items: z.array(artworkLookSchema).min(1) }),
+  /** A net laid out anew: the artwork in its new size with its lines, and its placements. */
+  z.strictObject({ kind: z.literal('net'), artwork: artworkSchema, nodes: z.array(nodeSchema) }),
   /** Artworks with all their placements. */
   z.strictObject({ kind: z.literal('delete-artworks'), ids }),
 ]);
@@ -178,6 +180,8 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return { ...document, name: edit.name };
     case 'artworks':
       return { ...document, artworks: looking(document, edit.items) };
+    case 'net':
+      return withNet(document, edit.artwork, edit.nodes);
     case 'delete-artworks':
       return withoutArtworks(document, new Set(edit.ids));
     case 'flat': {
@@ -273,9 +277,24 @@ function looking(document: CheminDocument, items: readonly z.infer<typeof artwor
   return document.artworks.map((artwork): Artwork => {
     const item = byId.get(artwork.id);
     if (!item) return artwork;
-    const { svg, bitmap, nodes, cell } = artwork;
-    return inOrder({ ...item, svg, bitmap, nodes, cell });
+    const { svg, bitmap, nodes, cell, net } = artwork;
+    return inOrder({ ...item, svg, bitmap, nodes, cell, net });
   });
+}
+
+/** A net laid out anew in the place of what it was; its placements take the places of those before them. */
+function withNet(document: CheminDocument, artwork: Artwork, nodes: readonly DocumentNode[]): CheminDocument {
+  const before = document.artworks.find(({ id }) => id === artwork.id);
+  if (!before) throw new CoreError('unknown-artwork', `there is no artwork “${artwork.id}”`);
+  const { nodes: drawn, background } = before;
+  const next = inOrder({ ...artwork, nodes: drawn, background });
+  const without = withoutArtworks(document, new Set([artwork.id]));
+  return {
+    ...without,
+    artworks: document.artworks.map((one) => (one.id === artwork.id ? next : one)),
+    bitmaps: document.bitmaps,
+    nodes: addedUnder(without.nodes, nodes, undefined),
+  };
 }
 
 /** Without artworks, and without their placements, on other artworks too. */

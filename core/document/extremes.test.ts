@@ -209,6 +209,19 @@ class Maker {
       () => (this.chance(0.3) ? { kind: 'delete-artworks', ids: [this.id(document.artworks.map((artwork) => artwork.id))] } : add()),
       () => this.flatEdit(document),
       () => this.flatEdit(document),
+      () => ({
+        kind: 'net',
+        artwork: {
+          id: this.id(document.artworks.map(({ id }) => id)),
+          name: this.name(),
+          svg: '',
+          width: Math.abs(this.number(90)),
+          height: 40,
+          unitMm: 1,
+          net: { of: this.id(ids), tabs: true, lines: [] },
+        },
+        nodes: [],
+      }),
     ];
     if (this.chance(0.05)) return { kind: 'all', edits: [this.one(kinds)(), this.one(kinds)()] } as Edit;
     return this.one(kinds)() as Edit;

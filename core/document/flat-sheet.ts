@@ -3,7 +3,7 @@ import { gridOf } from '../grid/settings';
 import { exactCells } from '../math/exact';
 import { sameData } from '../math/same';
 import { holdsItself } from './schema';
-import type { Artwork, CheminDocument, PlacementNode } from './types';
+import type { Artwork, CheminDocument, DocumentNode, PlacementNode } from './types';
 import { emptyDocument } from './types';
 
 /** Mm of a unit of SVG (CSS 2.2: 96 to the inch). */
@@ -12,6 +12,9 @@ export const SVG_UNIT_MM = 25.4 / 96;
 export const FLAT_CELL_MM = 5;
 /** The id of what came from a file, as it lies on the sheet of its artwork. */
 export const FROM_FILE = 'from-file';
+
+/** The id of a net's lines, as they lie on its sheet. */
+export const NET_LINES = 'net-lines';
 
 /** Mm of one unit of an artwork. */
 export const unitOf = ({ unitMm }: Pick<Artwork, 'unitMm'>): number => unitMm ?? SVG_UNIT_MM;
@@ -69,8 +72,9 @@ export function inOrder({
   version,
   nodes,
   cell,
+  net,
 }: { readonly [K in keyof Artwork]?: Artwork[K] | undefined }): Artwork {
-  const all = { id, name, svg, bitmap, width, height, unitMm, background, version, nodes, cell };
+  const all = { id, name, svg, bitmap, width, height, unitMm, background, version, nodes, cell, net };
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined)) as unknown as Artwork;
 }
 
@@ -110,9 +114,19 @@ function madeFlat(document: CheminDocument, id: string): CheminDocument | null {
     artworks: holdsFile(artwork) ? [...fits, fileOf(artwork)] : fits,
     bitmaps: document.bitmaps,
     swatches: document.swatches,
-    nodes: holdsFile(artwork) ? [filePlaced(artwork), ...(artwork.nodes ?? [])] : (artwork.nodes ?? []),
+    nodes: [...(holdsFile(artwork) ? [filePlaced(artwork)] : []), ...(artwork.nodes ?? []), ...(artwork.net ? [linesOf(artwork.net)] : [])],
   };
 }
+
+/** A net's lines as they lie on its sheet, over everything. */
+const linesOf = ({ lines }: NonNullable<Artwork['net']>): DocumentNode => ({
+  kind: 'group',
+  id: NET_LINES,
+  name: 'net',
+  hidden: false,
+  locked: true,
+  children: lines,
+});
 
 const placed = (artwork: Artwork): PlacementNode => ({ ...filePlaced(artwork), artwork: artwork.id });
 
@@ -125,13 +139,14 @@ export function withFlatSheet(document: CheminDocument, id: string, flat: Chemin
   const artwork = document.artworks.find((one) => one.id === id);
   if (!before || !artwork || before === flat) return document;
   const unit = unitOf(artwork);
-  const [first, ...rest] = flat.nodes;
+  const drawn = flat.nodes.filter((node) => node.id !== NET_LINES);
+  const [first, ...rest] = drawn;
   const resized = before.sheet.width !== flat.sheet.width || before.sheet.height !== flat.sheet.height || before.grid.cell !== flat.grid.cell;
   const keepsFile = holdsFile(artwork) && first?.id === FROM_FILE && sameData(first, before.nodes[0]) && !resized;
   const { svg, bitmap } = artwork;
   const cell = flat.grid.cell === FLAT_CELL_MM ? undefined : flat.grid.cell;
   const background = flat.sheet.background !== before.sheet.background ? flat.sheet.background : artwork.background;
-  const nodes = keepsFile ? rest : flat.nodes;
+  const nodes = keepsFile ? rest : drawn;
   const next = inOrder({
     ...artwork,
     name: flat.name,

@@ -76,7 +76,7 @@ const MOST_SVGS = 64;
 function artworkFault(artwork: Artwork): Fault | null {
   if (right.has(artwork)) return null;
   const known = rightSvgs.has(artwork.svg);
-  const fault = faultOf(artworkSchema, { ...artwork, nodes: [], ...(known && { svg: '' }) });
+  const fault = faultOf(artworkSchema, { ...artwork, ...(artwork.nodes && { nodes: [] }), ...(known && { svg: '' }) });
   if (fault) return fault;
   const inside = nodesFault(artwork.nodes ?? []);
   if (inside) return { ...inside, path: ['nodes', ...inside.path] };

@@ -39,10 +39,15 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
     }
     if (n.kind === 'copy') return { ...n, by: places(n.by) };
     if (n.kind === 'dimension') return { ...n, plane: plane(n.plane), from: anchor(n.from), to: anchor(n.to), apart: count(n.apart) };
-    const { at, width, height } = n.anchor;
+    const { at, width, height, middle } = n.anchor;
     const target = n.target.kind === 'plane' ? { ...n.target, plane: plane(n.target.plane) } : n.target;
     const pattern = n.pattern && { ...n.pattern, gapX: count(n.pattern.gapX), gapY: count(n.pattern.gapY) };
-    return { ...n, target, ...(pattern && { pattern }), anchor: { ...n.anchor, at: places(at), width: count(width), height: count(height) } };
+    return {
+      ...n,
+      target,
+      ...(pattern && { pattern }),
+      anchor: { ...n.anchor, at: places(at), width: count(width), height: count(height), ...(middle && { middle: scale(middle) }) },
+    };
   };
   const { floor, left, right } = document.grid.extents;
   const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };

@@ -113,6 +113,7 @@ export const anchorSchema = z.strictObject({
   height: cells.refine((h) => h > 0, 'a height is more than 0'),
   turn: angle.exactOptional(),
   mirrored: z.literal(true).exactOptional(),
+  middle: planePoint.exactOptional(),
 });
 
 /** Whether artwork is seen beyond its face. */
@@ -221,6 +222,7 @@ export const artworkSchema: z.ZodType<Artwork> = z
     ...artworkSize,
     nodes: z.array(nodeSchema).exactOptional(),
     cell: z.lazy(() => cellSizeSchema).exactOptional(),
+    net: z.strictObject({ of: id, tabs: z.boolean(), lines: z.array(nodeSchema) }).exactOptional(),
   })
   .superRefine((artwork, context) => {
     if (artwork.svg === '') return;

@@ -207,6 +207,8 @@ export interface Artwork {
   readonly background?: string;
   /** It is one of several versions of one thing, such as in several languages: what they have in common, and what this one is called. */
   readonly version?: { readonly of: string; readonly name: string };
+  /** It is the net of a solid: whose, whether it has tabs for gluing, and its lines, which are seen on its sheet alone. */
+  readonly net?: { readonly of: string; readonly tabs: boolean; readonly lines: readonly DocumentNode[] };
 }
 
 /** What tones faces: the sun, a lamp where there is one, and the ramp or fixed tones. */

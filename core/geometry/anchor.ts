@@ -1,6 +1,6 @@
 import { exactCells } from '../math/exact';
 import { cosDeg, sinDeg } from '../math/figures';
-import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
+import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { readingDirections, type Plane, type PlaneFrame } from '../projection/planes';
 import type { Surface } from './body';
 import { planeReadingFrame, surfaceReadingFrame } from './reading';
@@ -19,6 +19,8 @@ export interface ArtworkAnchor {
   readonly turn?: number;
   /** Left is right, as in a mirror. */
   readonly mirrored?: true;
+  /** On a round side, of artwork that reaches too far round it for its corner to tell: its middle in the side's own coordinates, unrolled. */
+  readonly middle?: PlanePoint;
 }
 
 /** A box in a reading frame, in cells: x right and y down. */

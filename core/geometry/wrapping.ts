@@ -1,3 +1,4 @@
+import { exactCells } from '../math/exact';
 import { cosDeg, sinDeg } from '../math/figures';
 import { dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { readingDirections } from '../projection/planes';
@@ -123,10 +124,8 @@ function towardsApex(ruled: Ruled): boolean {
  * How an anchor lies on a round side. Its place is the upper left corner before any turn; it stands upright where its
  * middle is.
  */
-export function artworkOnRuled({ at, width, height, turn = 0, mirrored }: ArtworkAnchor, ruled: Ruled): Wrapping {
-  const { s, k } = ruledNear(ruled, at);
-  const corner = ruledCoordinates(ruled, s, k);
-  const middle = middleFrom(ruled, corner, width, height);
+export function artworkOnRuled({ at, width, height, turn = 0, mirrored, middle: told }: ArtworkAnchor, ruled: Ruled): Wrapping {
+  const middle = told ?? middleUnder(ruled, at, width, height);
   const { right, down } = directionsAt(ruled, middle);
   const [cos, sin] = [cosDeg(turn), sinDeg(turn)];
   const mix = (p: PlanePoint, q: PlanePoint, x: number, y: number): PlanePoint => ({ u: p.u * x + q.u * y, v: p.v * x + q.v * y });
@@ -135,6 +134,11 @@ export function artworkOnRuled({ at, width, height, turn = 0, mirrored }: Artwor
   const aside = mix(right, down, -sin, cos);
   const origin = { u: middle.u - (own.u * width + aside.u * height) / 2, v: middle.v - (own.v * width + aside.v * height) / 2 };
   return { origin, right: own, down: aside };
+}
+
+function middleUnder(ruled: Ruled, at: WorldPoint, width: number, height: number): PlanePoint {
+  const { s, k } = ruledNear(ruled, at);
+  return middleFrom(ruled, ruledCoordinates(ruled, s, k), width, height);
 }
 
 /** The middle of artwork whose upper left corner is known: upright where it is itself. */
@@ -264,5 +268,6 @@ export function carriedOnRuled(anchor: ArtworkAnchor, before: Ruled, after: Rule
   const sign = mirrored ? -1 : 1;
   const turn = (Math.atan2(sign * dotWorld(along, y), sign * dotWorld(along, x)) * 180) / Math.PI;
   const whole = Math.abs(turn - Math.round(turn)) < 1e-4 ? Math.round(turn) + 0 : turn;
-  return anchorOnRuled(after, place, anchor, { ...(whole !== 0 && { turn: whole }), ...(mirrored && { mirrored: true as const }) });
+  const carried = anchorOnRuled(after, place, anchor, { ...(whole !== 0 && { turn: whole }), ...(mirrored && { mirrored: true as const }) });
+  return anchor.middle ? { ...carried, middle: { u: exactCells(there.u), v: exactCells(there.v) } } : carried;
 }

@@ -22,18 +22,22 @@ function surfaceOf(document: CheminDocument, node: PlacementNode): Surface | nul
   });
 }
 
+/** A spot of the part of an artwork that a placement shows, as one of the whole artwork; and back. */
+const ofWhole = ({ x, y }: ArtworkSpot, { part }: PlacementNode): ArtworkSpot => (part ? { x: part.minX + x * (part.maxX - part.minX), y: part.minY + y * (part.maxY - part.minY) } : { x, y }); // prettier-ignore
+const ofPart = ({ x, y }: ArtworkSpot, { part }: PlacementNode): ArtworkSpot => (part ? { x: (x - part.minX) / (part.maxX - part.minX), y: (y - part.minY) / (part.maxY - part.minY) } : { x, y }); // prettier-ignore
+
 /** The spot of a placement's artwork that is drawn at a place of the sheet, beyond its edges too; null where it is not drawn there. */
 export function spotUnder(stage: Stage, document: CheminDocument, node: PlacementNode, at: SheetPoint): ArtworkSpot | null {
   const surface = surfaceOf(document, node);
   const { width, height } = node.anchor;
   if (surface && isRuled(surface.form)) {
     const place = ruledUnder(stage.view.sight.projection, surface.form, at);
-    return place && spotOnRuled(surface.form, artworkOnRuled(node.anchor, surface.form), place, width, height);
+    return place && ofWhole(spotOnRuled(surface.form, artworkOnRuled(node.anchor, surface.form), place, width, height), node);
   }
   const map = placementMap(stage, node, surface);
   const back = map && invert33(map);
   const found = back && apply33(back, at.x, at.y);
-  return found && { x: found.x / width, y: found.y / height };
+  return found && ofWhole({ x: found.x / width, y: found.y / height }, node);
 }
 
 function spotOnRuled(
@@ -54,7 +58,9 @@ function spotOnRuled(
 export function spotsOnSheet(stage: Stage, document: CheminDocument, artwork: string, spot: ArtworkSpot): readonly SheetPoint[] {
   return drawnNodes(document).flatMap(({ node, hidden, map }) => {
     if (hidden || node.kind !== 'placement' || node.artwork !== artwork) return [];
-    return spotOnSheet(stage, document, node, spot, map) ?? [];
+    const own = ofPart(spot, node);
+    if (node.part && (own.x < 0 || own.y < 0 || own.x > 1 || own.y > 1)) return [];
+    return spotOnSheet(stage, document, node, own, map) ?? [];
   });
 }
 

@@ -3,6 +3,7 @@ import { flatInk, type GroupMark, type Mark } from '../artwork/marks';
 import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
 import { flatSheetOf, sizeMm } from '../document/flat-sheet';
 import { placedIn } from '../document/schema';
+import { idsWithin } from '../document/tree';
 import type { Artwork, CheminDocument } from '../document/types';
 import { sunOf } from '../light/sun';
 import type { Swatch } from '../paint/paint';
@@ -107,9 +108,11 @@ function drawnFlat(document: CheminDocument, artwork: Artwork, make: (artwork: A
   const stage = stageFrom(sheet);
   const tones = new Tones(sheet.light, sunOf(sheet), sheet.swatches);
   const artworks = new Map(sheet.artworks.map((one) => [one.id, one.id === `${artwork.id}-file` ? fromFile(artwork) : make(one)]));
+  // A net's lines are seen on its sheet, not on what wears it.
+  const lines = new Set((artwork.net?.lines ?? []).flatMap(idsWithin));
   const painted = drawnNodes(sheet).flatMap((drawn) => {
     const { node, hidden } = drawn;
-    return hidden || node.kind === 'group' ? [] : [paintFlat(stage, tones, drawn, node, artworks)];
+    return hidden || node.kind === 'group' || lines.has(node.id) ? [] : [paintFlat(stage, tones, drawn, node, artworks)];
   });
   marks.push(...groupByNode(painted).map((group): GroupMark => ({ ...group, node: null })));
   const beyond = !lieWithin(marks, width, height);

@@ -1,4 +1,4 @@
-import { boxFromArtwork } from '../artwork/artwork';
+import { boxFromArtwork, mapMarks } from '../artwork/artwork';
 import { flatInk, type Mark, type PathMark } from '../artwork/marks';
 import { tiledMarks, type PatternBox } from '../artwork/pattern';
 import { projectMarks } from '../artwork/project';
@@ -16,7 +16,7 @@ import { apply33, IDENTITY, invert33, matrixOf, multiply33, type Affine, type Ma
 import { CORNERS } from '../math/tolerances';
 import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
-import { boxPath, flattenPath, polygonPath } from '../shape/path';
+import { boxPath, flattenPath, pathBox, polygonPath, type PathBox } from '../shape/path';
 import type { DrawnSurface } from '../visibility/drawn-body';
 import type { Stage } from './stage';
 import { wrapMarks } from './wrap-marks';
@@ -96,8 +96,9 @@ export function placedArtwork(
   const { width, height } = node.anchor;
   const box = { x: 0, y: 0, width, height };
   const region = node.pattern ? patternRegion(stage, node, surface, homography) : null;
-  const own = region ? tiledMarks(artwork, node.pattern!, node.anchor, region) : partMarks(artwork, node);
-  const marks = projectMarks(own, multiply33(homography, matrixOf(boxFromArtwork(artwork, box))), stage.sight.projection.near);
+  const flat = partOf(artwork, node.part);
+  const own = region ? tiledMarks(flat, node.pattern!, node.anchor, region) : flat.marks;
+  const marks = projectMarks(own, multiply33(homography, matrixOf(boxFromArtwork(flat, box))), stage.sight.projection.near);
   const { minX, minY, maxX, maxY } = region ?? { minX: 0, minY: 0, maxX: width, maxY: height };
   const polygon = [[minX, minY], [maxX, minY], [maxX, maxY], [minX, maxY]].flatMap(([x, y]) => {
     const p = apply33(homography, x!, y!);
@@ -108,11 +109,30 @@ export function placedArtwork(
   return placed;
 }
 
-/** The part of an artwork that a placement shows. */
-function partMarks({ marks, width, height }: FlatArtwork, { part }: PlacementNode): readonly Mark[] {
-  if (!part) return marks;
-  const path = boxPath({ minX: part.minX * width, minY: part.minY * height, maxX: part.maxX * width, maxY: part.maxY * height });
-  return [{ kind: 'group', node: null, name: '', clip: { path, rule: 'nonzero' }, strength: 1, marks }];
+const parts = new WeakMap<FlatArtwork, WeakMap<PatternBox, FlatArtwork>>();
+
+/** The part of an artwork that a placement shows, as an artwork by itself: it fills the placement's box. */
+function partOf(flat: FlatArtwork, part: PatternBox | undefined): FlatArtwork {
+  if (!part) return flat;
+  let known = parts.get(flat);
+  if (!known) parts.set(flat, (known = new WeakMap()));
+  let made = known.get(part);
+  if (!made) known.set(part, (made = cutPart(flat, part)));
+  return made;
+}
+
+function cutPart({ marks, width, height }: FlatArtwork, part: PatternBox): FlatArtwork {
+  const [x, y] = [part.minX * width, part.minY * height];
+  const size = { width: (part.maxX - part.minX) * width, height: (part.maxY - part.minY) * height };
+  const path = boxPath({ minX: 0, minY: 0, maxX: size.width, maxY: size.height });
+  // What lies beside the part is not carried along.
+  const near = mapMarks(marks, [1, 0, 0, 1, -x, -y]).filter((mark) => mark.kind === 'group' || touchesBox(pathBox(mark.path), size, mark));
+  return { ...size, marks: near.length === 0 ? [] : [{ kind: 'group', node: null, name: '', clip: { path, rule: 'nonzero' }, strength: 1, marks: near }] };
+}
+
+function touchesBox(box: PathBox | null, { width, height }: { readonly width: number; readonly height: number }, mark: Mark): boolean {
+  const room = mark.kind === 'path' && mark.line ? mark.line.width * Math.hypot(...mark.line.pen.slice(0, 4)) : 0;
+  return box !== null && box.minX - room < width && box.minY - room < height && box.maxX + room > 0 && box.maxY + room > 0;
 }
 
 /** Cells by which a pattern goes on beyond the corners that are known of a face. */
@@ -176,10 +196,11 @@ function wrappedArtwork(stage: Stage, node: PlacementNode, flat: FlatArtwork, su
   if (known && known.stage === stage && known.artwork === flat && known.surface === surface) return known;
   const { width, height } = node.anchor;
   const wrapping = artworkOnRuled(node.anchor, surface.form);
-  const box: Affine = boxFromArtwork(flat, { x: 0, y: 0, width, height });
+  const shownPart = partOf(flat, node.part);
+  const box: Affine = boxFromArtwork(shownPart, { x: 0, y: 0, width, height });
   const { projection } = stage.view.sight;
   const region = node.pattern ? ruledRegion(surface.form, wrapping) : null;
-  const own = region ? tiledMarks(flat, node.pattern!, node.anchor, region) : partMarks(flat, node);
+  const own = region ? tiledMarks(shownPart, node.pattern!, node.anchor, region) : shownPart.marks;
   const marks = wrapMarks(own, box, wrapping, there.form, stretch, projection);
   const outline: PathMark = {
     kind: 'path',

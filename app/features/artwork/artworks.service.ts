@@ -12,8 +12,10 @@ import {
   type Edit,
   type PlacementNode,
   type PlacementTarget,
+  type ShapeNode,
   type SingleEdit,
 } from '@core';
+import { netArtwork } from '@later';
 import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
 import { ArrangingService } from '../../state/arranging.service';
@@ -54,6 +56,32 @@ export class ArtworksService {
     const count = this.documents.whole().artworks.length + 1;
     const artwork: Artwork = { id: newId(), name: `artwork ${count}`, svg: '', ...NEW_SIZE, unitMm: 1, background: '#ffffff' };
     if (this.documents.commit({ kind: 'add', nodes: [], artworks: [artwork] }, `start ${artwork.name}`)) this.flat.open(artwork.id);
+  }
+
+  /** The solid that is selected, by itself or as one of a group's. */
+  readonly solid = computed((): ShapeNode | null => {
+    const [first] = this.arranging.shapes();
+    return first && first.depth !== 0 && first.plane.kind !== 'sheet' ? first : null;
+  });
+
+  /** Lays the selected solid out flat: one artwork of which each face wears its part, opened to be drawn on. */
+  unfold(): void {
+    const solid = this.solid();
+    if (!solid)
+      return void this.messages.say('info', 'Select a solid first', ['Its faces are laid out as a net; draw over its folds, and every face wears its part.']);
+    const made = netArtwork(this.documents.kept(), solid, false, newId);
+    if (!made) return;
+    if (!this.documents.commit({ kind: 'add', nodes: made.placements, artworks: [made.artwork] }, `unfold ${solid.name}`)) return;
+    this.flat.open(made.artwork.id);
+  }
+
+  /** Lays the chosen net out anew, as its solid is now. @param tabs whether it has tabs for gluing */
+  layOut(tabs: boolean): void {
+    const chosen = this.chosen();
+    const host = chosen?.net && findNode(this.documents.whole(), chosen.net.of);
+    if (!chosen?.net || host?.kind !== 'shape') return void this.messages.say('info', 'The solid of this net is gone');
+    const made = netArtwork(this.documents.whole(), host, tabs, newId, chosen.id);
+    if (made) this.onDrawing({ kind: 'net', artwork: { ...made.artwork, name: chosen.name }, nodes: made.placements }, `lay out ${chosen.name}`);
   }
 
   /** The selected flat things become an artwork that lies where they were. */

@@ -17,6 +17,7 @@ const commands = commandsOf(ARTWORK_COMMANDS, {
   'artwork.start': (get) => get(ArtworksService).start(),
   'artwork.flat': (get) => get(ArtworksService).editFlat(),
   'artwork.there': (get) => get(FlatService).work('drawing'),
+  'artwork.unfold': (get) => get(ArtworksService).unfold(),
   'artwork.lift': (get) => get(ArtworksService).lift(),
   'artwork.put-back': (get) => get(ArtworksService).putBack(),
 });

@@ -20,6 +20,14 @@ export const ARTWORK_COMMANDS = [
   { id: 'artwork.flat', title: 'Edit flat: the artwork of the selection', keys: ['Ctrl+Shift+F'], group: 'Things', words: 'open source design unproject' },
   { id: 'artwork.there', title: 'Work on the drawing again', keys: ['Ctrl+Shift+D'], group: 'View', words: 'see it there in place back' },
   { id: 'artwork.lift', title: 'Lift the selection into a flat artwork', keys: [], group: 'Things', needs: 'things', words: 'convert symbol unproject' },
+  {
+    id: 'artwork.unfold',
+    title: 'Unfold the selected solid into a net',
+    keys: [],
+    group: 'Solids',
+    needs: 'things',
+    words: 'box cardboard die line template package flat pattern',
+  },
   { id: 'artwork.put-back', title: 'Put artwork back as shapes', keys: [], group: 'Things', needs: 'things', words: 'expand release convert' },
 ] as const satisfies readonly CommandWords[];
 
