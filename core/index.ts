@@ -17,6 +17,7 @@ export * from './document/kept';
 export * from './document/move';
 export * from './document/named-artworks';
 export * from './document/named-fonts';
+export { withBitmapIds } from './artwork/svg-pictures';
 export * from './document/migrations';
 export * from './document/part';
 export * from './document/recount';

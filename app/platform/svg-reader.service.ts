@@ -12,9 +12,10 @@ const LIMIT_MS = 15_000;
 export class SvgReaderService {
   private readonly runner = new WorkerRunner<SvgWorker>(startSvgWorker, LIMIT_MS);
 
-  async read(text: string): Promise<Checked<ImportedSvg>> {
+  /** @param fonts of the drawing itself, for text in them */
+  async read(text: string, fonts: readonly Uint8Array[] = []): Promise<Checked<ImportedSvg>> {
     try {
-      return await this.runner.run('read', [text, new URL('wasm/index_bg.wasm', document.baseURI).href]);
+      return await this.runner.run('read', [text, new URL('wasm/index_bg.wasm', document.baseURI).href, fonts]);
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       return { ok: false, problems: [{ code: 'worker', path: '', message: `The SVG could not be read: ${message.replace(/[.]?$/, '.')}` }] };

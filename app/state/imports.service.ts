@@ -1,5 +1,6 @@
 import { inject, Injectable, Injector } from '@angular/core';
-import type { Artwork, Bitmap, Edit, Problem } from '@core';
+import { fontsOfDocument, withBitmapIds, type Artwork, type Bitmap, type Edit, type Problem } from '@core';
+import { DrawingsService } from '../platform/drawings.service';
 import { BitmapFilesService, sizeWithin } from './bitmap-files.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
@@ -32,6 +33,7 @@ export class ImportsService {
   private readonly projects = inject(ProjectsService);
   private readonly references = inject(ReferencesService);
   private readonly bitmaps = inject(BitmapFilesService);
+  private readonly drawings = inject(DrawingsService);
   private readonly injector = inject(Injector);
 
   async openProject(): Promise<void> {
@@ -123,13 +125,25 @@ export class ImportsService {
   }
 
   private async takeSvg(file: File): Promise<boolean> {
-    const read = await this.svg.read(await file.text());
+    const fonts = await Promise.all(fontsOfDocument(this.documents.whole()).map((hash) => this.drawings.asset(hash)));
+    const read = await this.svg.read(await file.text(), fonts.filter((bytes) => bytes !== null)); // prettier-ignore
     if (!read.ok) {
       this.refuse(`“${file.name}” was not added`, read.problems, 'Nothing was changed.');
       return false;
     }
-    const { svg, flat } = read.value;
-    return this.added(file, { id: newId(), name: nameOf(file), svg, width: flat.width, height: flat.height }, [], read.notes.map(placed));
+    const { svg, flat, pictures } = read.value;
+    const [ids, bitmaps, notes] = [new Map<string, string>(), new Map<string, Bitmap>(), read.notes.map(placed)];
+    for (const { key, bytes } of pictures) {
+      try {
+        const taken = await this.bitmaps.take(await this.bitmaps.look(new Blob([bytes as Uint8Array<ArrayBuffer>])), { side: MAX_SIDE, px: KEPT_PX });
+        bitmaps.set(taken.bitmap.id, taken.bitmap);
+        ids.set(key, taken.bitmap.id);
+      } catch (error) {
+        notes.push(`A picture in it was left out: ${error instanceof Error ? error.message : String(error)}`);
+      }
+    }
+    const artwork: Artwork = { id: newId(), name: nameOf(file), svg: withBitmapIds(svg, ids), width: flat.width, height: flat.height };
+    return this.added(file, artwork, [...bitmaps.values()], notes);
   }
 
   private async takeFont(file: File): Promise<void> {

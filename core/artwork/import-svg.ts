@@ -1,5 +1,6 @@
 import type { Checked, Problem } from '../math/errors';
 import { readResolvedSvg, type FlatArtwork } from './read-svg';
+import { withoutBytes, withPictures, type EmbeddedPicture, type PictureSize, type SvgPainter } from './svg-pictures';
 
 /** Most characters in an SVG file that is read. */
 export const MAX_SVG_CHARACTERS = 8_000_000;
@@ -15,6 +16,19 @@ const MAX_USED = 100_000;
 export interface ImportedSvg {
   readonly svg: string;
   readonly flat: FlatArtwork;
+  /** The bitmaps that lay in it, by the names that it calls them by. */
+  readonly pictures: readonly EmbeddedPicture[];
+}
+
+/** What else reading an SVG needs of a renderer and of who reads pictures. */
+export interface SvgReading {
+  /** Draws what no paths can be; without, it is left out. */
+  readonly paint?: SvgPainter;
+  readonly sizeOf?: PictureSize;
+  /** The families of the fonts that text is laid out with, in small letters. */
+  readonly families?: ReadonlySet<string>;
+  /** What stands in for a family that is not there. */
+  readonly standIn?: string;
 }
 
 /** What turns any SVG into groups and paths, such as a static renderer's parser; throws where it cannot. */
@@ -24,7 +38,7 @@ export type SvgResolver = (text: string) => string;
  * Reads a foreign SVG file: checked for size, resolved to plain paths (which drops scripts, handlers and outside
  * references, and refuses entities that multiply), and read. Notes tell what was left out.
  */
-export function importSvg(text: string, resolve: SvgResolver): Checked<ImportedSvg> {
+export function importSvg(text: string, resolve: SvgResolver, { paint, sizeOf = () => null, families, standIn }: SvgReading = {}): Checked<ImportedSvg> {
   const refuse = (code: string, message: string): Checked<never> => ({ ok: false, problems: [{ code, path: '', message }] });
   if (text.length > MAX_SVG_CHARACTERS) return refuse('too-large', 'The SVG is larger than 8 MB. Simplify it where it was made.');
   if (!/<svg[\s>]/i.test(text)) return refuse('not-svg', 'The file holds no <svg> element.');
@@ -44,10 +58,16 @@ export function importSvg(text: string, resolve: SvgResolver): Checked<ImportedS
   if (svg.length > MAX_RESOLVED_CHARACTERS) return refuse('too-complex', 'The SVG unpacks to more than 12 MB of paths. Simplify it where it was made.');
   // Lines of what the file was resolved to say nothing of the file: where its text tells the place, that is told.
   const placed = (problems: readonly Problem[]): Problem[] => problems.map((problem) => ({ ...problem, path: placeOf(text, problem.message) }));
+  const pictured = paint ? tried(() => withPictures(svg, paint)) : null;
+  const named = withoutBytes(pictured?.svg ?? svg, sizeOf);
+  svg = named.svg;
   const read = readResolvedSvg(svg);
   if (!read.ok) return { ok: false, problems: placed(read.problems) };
   if (read.value.marks.length === 0) return refuse('empty', 'The SVG holds nothing that can be drawn as paths.');
-  return { ok: true, value: { svg, flat: read.value }, notes: [...foreignNotes(text), ...placed(read.notes)] };
+  const parts = pictured?.parts ?? 0;
+  const drawn: Problem[] = parts > 0 ? [{ code: 'pictures', path: '', message: `${parts === 1 ? 'A part' : `${parts} parts`} under filters or masks became ${parts === 1 ? 'a picture' : 'pictures'}: no paths can be them.` }] : []; // prettier-ignore
+  const notes = [...foreignNotes(text, families !== undefined), ...fontNotes(text, families, standIn), ...drawn, ...placed(read.notes)];
+  return { ok: true, value: { svg, flat: read.value, pictures: named.pictures }, notes };
 }
 
 /** What in a file's own text stands for something that was left out. */
@@ -125,7 +145,32 @@ function multipliesEntities(text: string): boolean {
   return false;
 }
 
-function foreignNotes(text: string): Problem[] {
+/** What a renderer makes of it, or null where it fails: then it is left out and said. */
+function tried<T>(make: () => T): T | null {
+  try {
+    return make();
+  } catch {
+    return null;
+  }
+}
+
+/** The families of text that are not there, each with what stands in for it. */
+function fontNotes(text: string, families: ReadonlySet<string> | undefined, standIn = 'another font'): Problem[] {
+  if (!families || !/<text[\s>]/i.test(text)) return [];
+  const missing = new Map<string, string>();
+  for (const match of text.matchAll(/font-family\s*[:=]\s*(?:"([^"]*)"|'([^']*)'|([^;"'>}]+))/g)) {
+    const list = (match[1] ?? match[2] ?? match[3] ?? '').split(',').map((name) => name.replace(/["']|&quot;|&apos;/g, '').trim());
+    const known = list.some((name) => families.has(name.toLowerCase()) || GENERIC.has(name.toLowerCase()));
+    const [first] = list;
+    if (first && !known && !missing.has(first)) missing.set(first, lineAt(text, match.index));
+  }
+  return [...missing].slice(0, 6).map(([name, path]) => ({ code: 'font', path, message: `The font “${name}” is not here; ${standIn} stands in for it.` }));
+}
+
+/** Families that every renderer has something for (CSS Fonts 4). */
+const GENERIC = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui']);
+
+function foreignNotes(text: string, hasFonts: boolean): Problem[] {
   const notes: Problem[] = [];
   const look = (pattern: RegExp, code: string, message: string): void => {
     const match = pattern.exec(text);
@@ -133,6 +178,6 @@ function foreignNotes(text: string): Problem[] {
   };
   look(/<script[\s>]|\son[a-z]+\s*=\s*["']/i, 'script', 'Left out: scripts.');
   look(/(?:href|src)\s*=\s*["'](?:https?:|\/\/|file:)|url\(\s*["']?(?:https?:|\/\/)/i, 'outside-reference', 'Left out: references to places outside the file.');
-  look(/<text[\s>]/i, 'text', 'Left out: text. Turn it into outlines where it was made.');
+  if (!hasFonts) look(/<text[\s>]/i, 'text', 'Left out: text. Turn it into outlines where it was made.');
   return notes;
 }

@@ -1,7 +1,9 @@
 import { SaxesParser } from 'saxes';
 import type { Checked, Problem } from '../math/errors';
-import { composeAffine, IDENTITY, type Affine } from '../math/matrix';
-import { joinPaths, mapPath, pathBox, pathFromSvg, type Path, type PathBox } from '../shape/path';
+import { applyAffine, composeAffine, IDENTITY, invertAffine, matrixOf, type Affine } from '../math/matrix';
+import { BLENDS } from '../paint/paint';
+import { joinPaths, mapPath, pathBox, pathFromSvg, polygonPath, type Path, type PathBox } from '../shape/path';
+import { mapMarks } from './artwork';
 import { flatInk, type GradientStop, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
 import { parseTransform } from './transform';
 
@@ -107,8 +109,10 @@ function sizeOf(root: Element): { width: number; height: number; toOrigin: Affin
   return width > 0 && height > 0 ? { width, height, toOrigin: IDENTITY } : null;
 }
 
+/** Most repetitions of a pattern that fills a path. */
+const MOST_TILES = 2_000;
+
 const DROPPED: Readonly<Record<string, string>> = {
-  image: 'bitmaps',
   text: 'text without outlines',
   script: 'scripts',
   foreignObject: 'foreign content',
@@ -120,6 +124,8 @@ class Reader {
   readonly notes: Problem[] = [];
   private readonly byId = new Map<string, Element>();
   private readonly clipPaths = new Map<Element, Path | string>();
+  /** Patterns that are being read: one that fills itself is left out. */
+  private readonly filling = new Set<Element>();
   private paths = 0;
   private coords = 0;
 
@@ -143,6 +149,7 @@ class Reader {
     if (!isNear(own)) throw new Refusal('too-far', element.line, 'A transform leads farther off than anything can be drawn.');
     if (element.name === 'g' || element.name === 'svg') return this.group(element, own, depth);
     if (element.name === 'path') return this.path(element, own);
+    if (element.name === 'image') return this.image(element, own);
     this.leaveOut(element, DROPPED[element.name] ?? `<${element.name}> elements`);
     return [];
   }
@@ -155,8 +162,27 @@ class Reader {
     const strength = shareOr(attributes['opacity'], 1);
     const clip = attributes['clip-path'] ? this.clip(element, attributes['clip-path'], map, marks) : null;
     if (marks.length === 0) return [];
-    if (strength === 1 && !clip) return marks;
-    return [{ kind: 'group', node: null, name: attributes['id'] ?? '', clip, strength, marks }];
+    const mixes = /mix-blend-mode:\s*([\w-]+)/.exec(attributes['style'] ?? '')?.[1];
+    const blend = BLENDS.find((one) => one === mixes && one !== 'normal') as GroupMark['blend'];
+    if (mixes !== undefined && mixes !== 'normal' && !blend) this.leaveOut(element, `the blend mode ${mixes}`);
+    if (strength === 1 && !clip && !blend) return marks;
+    return [{ kind: 'group', node: null, name: attributes['id'] ?? '', clip, strength, ...(blend && { blend }), marks }];
+  }
+
+  /** A bitmap that is named; what an SVG holds itself was named when it was brought in. */
+  private image(element: Element, map: Affine): Mark[] {
+    const { attributes } = element;
+    const bitmap = /^bitmap:([\w-]+)$/.exec(attributes['href'] ?? '')?.[1];
+    const [x, y, width, height] = ['x', 'y', 'width', 'height'].map((key) => numberOr(attributes[key], 0)) as [number, number, number, number];
+    if (bitmap === undefined || width <= 0 || height <= 0) {
+      if (bitmap === undefined) this.leaveOut(element, 'bitmaps');
+      return [];
+    }
+    if (++this.paths > MAX_PATHS) throw new Refusal('too-many', element.line, `There are more than ${MAX_PATHS.toLocaleString('en')} paths.`);
+    const lies = composeAffine(map, [width, 0, 0, height, x, y]);
+    if (!isNear(lies)) throw new Refusal('too-far', element.line, `A bitmap lies farther off than ${MAX_PLACE.toLocaleString('en')} units.`);
+    const place = { kind: 'flat', map: matrixOf(lies) } as const;
+    return [{ kind: 'image', bitmap, path: mapPath(polygonPath([0, 0, 1, 0, 1, 1, 0, 1]), lies), place }];
   }
 
   private path(element: Element, map: Affine): Mark[] {
@@ -167,12 +193,58 @@ class Reader {
     const box = pathBox(read);
     if (!box) return [];
     const path = this.placed(element, read, map);
-    const fill = this.ink(element, attributes['fill'] ?? '#000000', shareOr(attributes['fill-opacity'], 1), box, map);
+    const tiled = this.tiled(element, attributes['fill'] ?? '', shareOr(attributes['fill-opacity'], 1), box, path, map);
+    const fill = tiled ? null : this.ink(element, attributes['fill'] ?? '#000000', shareOr(attributes['fill-opacity'], 1), box, map);
     const line = this.line(element, box, map);
-    if (!fill && !line) return [];
+    if (!fill && !line && !tiled) return [];
     const mark: Mark = { kind: 'path', path, fill, rule: attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero', line };
     const strength = shareOr(attributes['opacity'], 1);
-    return strength === 1 ? [mark] : [{ kind: 'group', node: null, name: '', clip: null, strength, marks: [mark] }];
+    const marks = [...(tiled ? [tiled] : []), ...(fill || line ? [mark] : [])];
+    return strength === 1 ? marks : [{ kind: 'group', node: null, name: '', clip: null, strength, marks }];
+  }
+
+  /** A path filled with a pattern (SVG 2, 14.3): its tiles as vectors, clipped to it. Null where it is filled with something else. */
+  private tiled(element: Element, value: string, strength: number, box: PathBox, path: Path, map: Affine): GroupMark | null {
+    const source = this.byId.get(/^url\(#(.+)\)/.exec(value)?.[1] ?? '');
+    if (source?.name !== 'pattern' || this.filling.has(source)) return null;
+    const { attributes } = source;
+    const number = (name: string): number => numberOr(attributes[name], 0);
+    const toBox = boxMap(box);
+    const own = attributes['patternUnits'] === 'userSpaceOnUse' ? IDENTITY : toBox;
+    const [x, y, width, height] = [number('x') * own[0] + own[4], number('y') * own[3] + own[5], number('width') * own[0], number('height') * own[3]];
+    const transform = attributes['patternTransform'] ? (parseTransform(attributes['patternTransform']) ?? IDENTITY) : IDENTITY;
+    const frame = composeAffine(map, transform);
+    const back = invertAffine(transform);
+    if (!(width > 0 && height > 0) || !back) return null;
+    const view = (attributes['viewBox'] ?? '').split(/[\s,]+/).map(Number);
+    const [vx, vy, vw, vh] = view as [number, number, number, number];
+    const content: Affine =
+      view.length === 4 && vw > 0 && vh > 0
+        ? [width / vw, 0, 0, height / vh, -(vx * width) / vw, -(vy * height) / vh]
+        : attributes['patternContentUnits'] === 'objectBoundingBox'
+          ? [toBox[0], 0, 0, toBox[3], 0, 0]
+          : [1, 0, 0, 1, -x, -y];
+    const corners = [[box.minX, box.minY], [box.maxX, box.minY], [box.maxX, box.maxY], [box.minX, box.maxY]].map(([u, v]) => applyAffine(back, u!, v!)); // prettier-ignore
+    const [xs, ys] = [corners.map((p) => p.x), corners.map((p) => p.y)];
+    const [left, right] = [Math.floor((Math.min(...xs) - x) / width), Math.floor((Math.max(...xs) - x) / width - 1e-9)];
+    const [top, low] = [Math.floor((Math.min(...ys) - y) / height), Math.floor((Math.max(...ys) - y) / height - 1e-9)];
+    if ((right - left + 1) * (low - top + 1) > MOST_TILES) {
+      this.leaveOut(element, `a pattern of more than ${MOST_TILES.toLocaleString('en')} tiles`);
+      return null;
+    }
+    this.filling.add(source);
+    const marks = this.children(source, composeAffine(frame, composeAffine([1, 0, 0, 1, x, y], content)), 0);
+    this.filling.delete(source);
+    const rim = mapPath(polygonPath([x, y, x + width, y, x + width, y + height, x, y + height]), frame);
+    const tile: Mark[] = [{ kind: 'group', node: null, name: '', clip: { path: rim, rule: 'nonzero' }, strength: 1, marks }];
+    const tiles: Mark[] = [];
+    for (let j = top; j <= low; j++)
+      for (let i = left; i <= right; i++)
+        tiles.push(...mapMarks(tile, [1, 0, 0, 1, frame[0] * i * width + frame[2] * j * height, frame[1] * i * width + frame[3] * j * height]));
+    this.coords += coordsOf(marks) * tiles.length;
+    if (this.coords > MAX_COORDS) throw new Refusal('too-many', element.line, `There are more than ${MAX_COORDS.toLocaleString('en')} coordinates.`);
+    const rule = element.attributes['fill-rule'] === 'evenodd' ? ('evenodd' as const) : ('nonzero' as const);
+    return { kind: 'group', node: null, name: '', clip: { path, rule }, strength, marks: tiles };
   }
 
   private line(element: Element, box: PathBox, map: Affine): LineStyle | null {
@@ -284,6 +356,11 @@ function gradientInk(source: Element, strength: number, box: PathBox, map: Affin
   }
   const centre = [n('cx', 0.5), n('cy', 0.5)] as const;
   return { kind: 'radial', centre, focus: [n('fx', centre[0]), n('fy', centre[1])], radius: Math.max(0, n('r', 0.5)), stops, frame };
+}
+
+/** Coordinates of marks, those of groups too. */
+function coordsOf(marks: readonly Mark[]): number {
+  return marks.reduce((sum, mark) => sum + (mark.kind === 'group' ? coordsOf(mark.marks) + 8 : mark.path.coords.length), 0);
 }
 
 function boxMap(box: PathBox | null): Affine {

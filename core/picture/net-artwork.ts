@@ -12,7 +12,7 @@ export interface NetArtwork {
 }
 
 const CUT: LinePaint = { colour: '#2a2333', width: 0.25 };
-const FOLD: LinePaint = { colour: '#675f70', width: 0.25, dashes: [8, 5] };
+const FOLD: LinePaint = { colour: '#2a2333', width: 0.25, dashes: [8, 5] };
 
 /** The lines of a net as things of its sheet, in two groups. Open where they are cut on only. */
 function linesOf({ cuts, folds }: Net): readonly DocumentNode[] {

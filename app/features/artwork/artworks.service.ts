@@ -1,4 +1,4 @@
-import { computed, inject, Injectable } from '@angular/core';
+import { computed, effect, inject, Injectable, untracked } from '@angular/core';
 import {
   copyNodes,
   figure,
@@ -38,6 +38,14 @@ export class ArtworksService {
   private readonly messages = inject(MessageStore);
   private readonly pictures = inject(PictureService);
   private readonly arranging = inject(ArrangingService);
+
+  constructor() {
+    // What is selected in the drawing is what is spoken of.
+    effect(() => {
+      const artwork = this.flat.selectedArtwork();
+      if (artwork !== null && this.documents.sheetOf() === null) untracked(() => this.view.patch({ artwork }));
+    });
+  }
 
   /** The artwork that is chosen. */
   readonly chosen = computed(() => this.documents.whole().artworks.find(({ id }) => id === this.view.artwork()) ?? null);

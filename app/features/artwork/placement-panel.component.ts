@@ -5,7 +5,6 @@ import { SelectModule } from 'primeng/select';
 import { anchorOfBox, artworkRoom, isRuled, placementGround, planeKey, readBox, type PlacementNode } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
-import { FlatService } from '../../state/flat.service';
 import { ArtworkTargets } from './artwork-targets';
 import { ArtworksService } from './artworks.service';
 import { PatternPanelComponent } from './pattern-panel.component';
@@ -22,7 +21,6 @@ import { fittedBox, laidOn, type Fit } from './placing';
 export class PlacementPanelComponent {
   private readonly store = inject(DocumentStore);
   private readonly lieable = inject(ArtworkTargets);
-  protected readonly flat = inject(FlatService);
   protected readonly artworks = inject(ArtworksService);
   protected readonly placement = this.lieable.placement;
   protected readonly targets = this.lieable.targets;

@@ -1,0 +1,181 @@
+import { execFileSync } from 'node:child_process';
+import type { Page } from '@playwright/test';
+import { PNG } from 'pngjs';
+import { flattenTree, type CheminDocument, type PlacementNode, type Plane } from '../core/index';
+import { Hand } from './hand';
+import { expect, openDemo, openEmpty, storedOpen, test } from './support';
+
+const RIGHT: Plane = { kind: 'right', offset: 0 };
+
+/** The drawing as it is kept, once what is asked of it holds. */
+async function kept(page: Page, holds: (document: CheminDocument) => void): Promise<CheminDocument> {
+  let document: CheminDocument | undefined;
+  await expect(async () => {
+    document = (await storedOpen(page)).document as CheminDocument;
+    holds(document);
+  }).toPass({ timeout: 8000 });
+  return document!;
+}
+
+const placementsOf = (document: CheminDocument): readonly PlacementNode[] =>
+  flattenTree(document.nodes).flatMap(({ node }) => (node.kind === 'placement' ? [node] : []));
+
+function within(limit: number, job: string, { gestures }: { gestures: number }): void {
+  console.log(`${job}: ${gestures} gestures, at most ${limit}`);
+  expect(gestures).toBeLessThanOrEqual(limit);
+}
+
+/** A photograph: a sky over the sea. */
+function photograph(): Buffer {
+  const png = new PNG({ width: 600, height: 400 });
+  for (let y = 0; y < 400; y++)
+    for (let x = 0; x < 600; x++) png.data.set(y < 220 ? [150 + y / 4, 190, 215, 255] : [40 + 20 * Math.sin(x / 9 + y), 100, 120, 255], 4 * (y * 600 + x));
+  return PNG.sync.write(png);
+}
+
+/** A timetable of forty parts. */
+const FORTY = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 80 50">${Array.from({ length: 40 }, (_, i) => `<rect x="${(i % 8) * 10}" y="${Math.floor(i / 8) * 10}" width="8" height="7" fill="#${((i * 397) % 4096).toString(16).padStart(3, '0')}"/>`).join('')}</svg>`; // prettier-ignore
+
+const shown = (page: Page): Promise<string> => page.evaluate(() => document.querySelector<HTMLCanvasElement>('.surface canvas')!.toDataURL('image/png'));
+
+const pictureOf = (page: Page, selector: string): Promise<string> =>
+  page.evaluate((found) => document.querySelector<HTMLCanvasElement>(found)!.toDataURL('image/png'), selector);
+
+test('a hoarding in two-point perspective with a photograph, an SVG of forty parts and a line of type, in equal steps, moved to the other wall', async ({
+  page,
+}) => {
+  const hand = new Hand(page, await openEmpty(page));
+  await hand.find('use two-point');
+  await hand.key('r');
+  const chooser = page.waitForEvent('filechooser');
+  await hand.find('Add a picture or SVG as artwork');
+  await (
+    await chooser
+  ).setFiles([
+    { name: 'sea.png', mimeType: 'image/png', buffer: photograph() },
+    { name: 'timetable.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(FORTY) },
+  ]);
+  await kept(page, ({ artworks }) => expect(artworks.map(({ name }) => name)).toEqual(['sea', 'timetable']));
+  await hand.pressOn(RIGHT, 6, 4);
+  await hand.button('Choose sea');
+  await hand.pressOn(RIGHT, 0, 4);
+  await kept(page, (document) => expect(placementsOf(document)).toHaveLength(2));
+  // A line of type on the same wall.
+  await hand.find('write text');
+  await expect(page.getByRole('heading', { name: 'Build' })).toBeVisible();
+  await hand.pressOn(RIGHT, 0, 6);
+  await page.keyboard.type('TIMES');
+  hand.gestures++;
+  await kept(page, ({ nodes }) => expect(nodes).toHaveLength(3));
+  await hand.find('select everything');
+  await hand.find('repeat in rows');
+  await hand.data('Copies', '2');
+  await hand.data('Step along a', '14');
+  await hand.button('Make the row');
+  const rows = await kept(page, ({ nodes }) => expect(nodes).toHaveLength(9));
+  const at = placementsOf(rows)
+    .filter(({ artwork }) => artwork === rows.artworks[0]!.id)
+    .map(({ anchor }) => anchor.at.a);
+  expect(at.slice(1).map((a, i) => a - at[i]!)).toEqual([14, 14]);
+  await hand.find('select everything');
+  await hand.find('to the left wall');
+  await kept(page, (document) => {
+    for (const { target } of placementsOf(document)) expect(target).toMatchObject({ kind: 'plane', plane: { kind: 'left' } });
+  });
+  within(14, 'a hoarding with a photograph, forty parts and type in equal steps, on the other wall', hand);
+});
+
+test('an artwork is changed flat with both views in sight, and every placement follows', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  const hand = new Hand(page, null as never);
+  await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  await page.getByRole('button', { name: 'crates', exact: true }).click();
+  await page.getByRole('button', { name: 'Choose Quay 9 sign' }).click();
+  await page.getByRole('group', { name: 'On all of the selection' }).getByRole('button', { name: /right side/ }).click(); // prettier-ignore
+  await kept(page, (document) => expect(placementsOf(document).length).toBeGreaterThan(4));
+  // To the sheet, and the change.
+  await hand.button('Edit flat');
+  await expect(page.getByRole('region', { name: 'Flat sheet' })).toBeVisible();
+  const before = await pictureOf(page, 'chemin-beside canvas');
+  await page.getByRole('button', { name: 'Rectangle', exact: false }).first().click();
+  const area = (await page.locator('.area').boundingBox())!;
+  await page.mouse.move(area.x + area.width * 0.4, area.y + area.height * 0.4);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width * 0.6, area.y + area.height * 0.6, { steps: 5 });
+  // Already while the hand draws, the drawing beside it follows.
+  await page.mouse.up();
+  await expect.poll(() => pictureOf(page, 'chemin-beside canvas')).not.toBe(before);
+  await kept(page, ({ artworks }) => expect(artworks.find(({ name }) => name === 'Quay 9 sign')?.nodes).toHaveLength(1));
+  // What is pointed at in one is marked in the other.
+  const plain = await pictureOf(page, 'chemin-beside canvas');
+  await page.mouse.move(area.x + area.width * 0.45, area.y + area.height * 0.5);
+  await expect.poll(() => pictureOf(page, 'chemin-beside canvas')).not.toBe(plain);
+  await hand.button('See it there');
+  await expect(page.getByRole('button', { name: /^The flat sheet of Quay 9 sign/ })).toBeVisible();
+  within(2, 'an artwork changed flat, besides the change', hand);
+  // Undo takes the change back everywhere, and closing leaves the drawing alone.
+  await page.keyboard.press('Control+z');
+  await kept(page, ({ artworks }) => expect(artworks.find(({ name }) => name === 'Quay 9 sign')?.nodes).toBeUndefined());
+  await page.getByRole('button', { name: 'Close the flat sheet' }).click();
+  await expect(page.getByRole('region', { name: 'Flat sheet' })).toBeHidden();
+});
+
+test('a pattern of planks on a wall goes on round its corner', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Add a picture or SVG' }).click()]);
+  const plank =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 10"><rect width="40" height="10" fill="#b98552"/><path d="M1 3h30M6 7h28" stroke="#8a5f37" fill="none"/></svg>';
+  await chooser.setFiles({ name: 'plank.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(plank) });
+  await expect(page.getByText('“plank.svg” was added')).toBeVisible();
+  const hand = new Hand(page, null as never);
+  await page.getByRole('combobox', { name: 'Place it on' }).click();
+  await page.getByRole('option', { name: 'kiosk, left side' }).click();
+  hand.gestures += 2;
+  const once = await shown(page);
+  await hand.button('Offset rows');
+  await expect.poll(() => shown(page)).not.toBe(once);
+  await page.getByRole('group', { name: 'Go on round the corner' }).getByRole('button', { name: 'right side' }).click();
+  hand.gestures++;
+  const document = await kept(page, (now) => expect(placementsOf(now).filter(({ pattern }) => pattern)).toHaveLength(2));
+  const [first, second] = placementsOf(document).filter(({ pattern }) => pattern) as [PlacementNode, PlacementNode];
+  expect([second.anchor.width, second.anchor.height, second.pattern]).toEqual([first.anchor.width, first.anchor.height, first.pattern]);
+  within(5, 'a pattern of planks on a wall and round its corner', hand);
+});
+
+test('a crate unfolded, drawn over its edge, seen on three faces, and its net printed in true size', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('g');
+  const hand = new Hand(page, null as never);
+  await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  await hand.button('long crate');
+  const before = await shown(page);
+  await hand.button('Unfold the solid');
+  const unfolded = await kept(page, ({ artworks }) => expect(artworks.at(-1)!.net).toBeDefined());
+  const { width, height, id } = unfolded.artworks.at(-1)!;
+  expect(placementsOf(unfolded).filter(({ artwork }) => artwork === id)).toHaveLength(6);
+  await page.keyboard.press('3');
+  hand.gestures++;
+  const area = (await page.locator('.area').boundingBox())!;
+  await page.mouse.move(area.x + area.width * 0.42, area.y + area.height * 0.3);
+  await page.mouse.down();
+  await page.mouse.move(area.x + area.width * 0.58, area.y + area.height * 0.8, { steps: 6 });
+  await page.mouse.up();
+  hand.gestures++;
+  await kept(page, ({ artworks }) => expect(artworks.at(-1)!.nodes).toHaveLength(1));
+  await page.getByRole('button', { name: 'Output', exact: true }).first().click();
+  hand.gestures++;
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'PDF', exact: false }).first().click();
+  hand.gestures++;
+  const info = execFileSync('pdfinfo', [await (await download).path()], { encoding: 'utf8' });
+  const [, w, h] = /Page size: +([\d.]+) x ([\d.]+) pts/.exec(info)!;
+  // True size: 72 points to the inch.
+  expect(Number(w) * (25.4 / 72)).toBeCloseTo(width, 1);
+  expect(Number(h) * (25.4 / 72)).toBeCloseTo(height, 1);
+  await hand.button('Close the flat sheet');
+  await expect.poll(() => shown(page)).not.toBe(before);
+  within(12, 'a crate unfolded, drawn over its edge, and its net printed', hand);
+});
