@@ -41,24 +41,30 @@ const shown = (page: Page): Promise<string> => page.evaluate(() => document.quer
 const pictureOf = (page: Page, selector: string): Promise<string> =>
   page.evaluate((found) => document.querySelector<HTMLCanvasElement>(found)!.toDataURL('image/png'), selector);
 
+/** Drops a file on a place of the right wall. */
+async function dropOn(hand: Hand, file: { readonly name: string; readonly type: string; readonly base64: string }, u: number, v: number): Promise<void> {
+  const { x, y } = await hand.pixel(RIGHT, u, v);
+  await hand.page.locator('.area').evaluate(
+    (area, { name, type, base64, clientX, clientY }) => {
+      const data = new DataTransfer();
+      data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name, { type }));
+      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true, clientX, clientY }));
+    },
+    { ...file, clientX: x, clientY: y },
+  );
+  hand.gestures++;
+}
+
 test('a hoarding in two-point perspective with a photograph, an SVG of forty parts and a line of type, in equal steps, moved to the other wall', async ({
   page,
 }) => {
   const hand = new Hand(page, await openEmpty(page));
   await hand.find('use two-point');
   await hand.key('r');
-  const chooser = page.waitForEvent('filechooser');
-  await hand.find('Add a picture or SVG as artwork');
-  await (
-    await chooser
-  ).setFiles([
-    { name: 'sea.png', mimeType: 'image/png', buffer: photograph() },
-    { name: 'timetable.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(FORTY) },
-  ]);
-  await kept(page, ({ artworks }) => expect(artworks.map(({ name }) => name)).toEqual(['sea', 'timetable']));
-  await hand.pressOn(RIGHT, 6, 4);
-  await hand.button('Choose sea');
-  await hand.pressOn(RIGHT, 0, 4);
+  // Files are dropped where they are to lie.
+  await dropOn(hand, { name: 'timetable.svg', type: 'image/svg+xml', base64: Buffer.from(FORTY).toString('base64') }, 6, 4);
+  await kept(page, (document) => expect(placementsOf(document)).toHaveLength(1));
+  await dropOn(hand, { name: 'sea.png', type: 'image/png', base64: photograph().toString('base64') }, 0, 4);
   await kept(page, (document) => expect(placementsOf(document)).toHaveLength(2));
   // A line of type on the same wall.
   await hand.find('write text');
@@ -66,6 +72,7 @@ test('a hoarding in two-point perspective with a photograph, an SVG of forty par
   await hand.pressOn(RIGHT, 0, 6);
   await page.keyboard.type('TIMES');
   hand.gestures++;
+  await hand.tool('1');
   await kept(page, ({ nodes }) => expect(nodes).toHaveLength(3));
   await hand.find('select everything');
   await hand.find('repeat in rows');
@@ -74,7 +81,7 @@ test('a hoarding in two-point perspective with a photograph, an SVG of forty par
   await hand.button('Make the row');
   const rows = await kept(page, ({ nodes }) => expect(nodes).toHaveLength(9));
   const at = placementsOf(rows)
-    .filter(({ artwork }) => artwork === rows.artworks[0]!.id)
+    .filter(({ artwork }) => artwork === rows.artworks[1]!.id)
     .map(({ anchor }) => anchor.at.a);
   expect(at.slice(1).map((a, i) => a - at[i]!)).toEqual([14, 14]);
   await hand.find('select everything');

@@ -31,7 +31,7 @@ describe('files from outside', () => {
     const { store, view } = openDrawing();
     const flat = readResolvedSvg(svg);
     if (!flat.ok) throw new Error('refused');
-    reading({ ok: true, value: { svg, flat: flat.value }, notes: [{ code: 'left-out', path: 'line 3', message: 'Left out: masks.' }] });
+    reading({ ok: true, value: { svg, flat: flat.value, pictures: [] }, notes: [{ code: 'left-out', path: 'line 3', message: 'Left out: masks.' }] });
     await TestBed.inject(ImportsService).takeDropped([file('band.svg', svg)]);
     expect(store.kept().artworks).toMatchObject([{ name: 'band', width: 4, height: 2 }]);
     expect([view.stage(), view.tool(), view.artwork()]).toEqual(['artwork', 'place', store.kept().artworks[0]!.id]);
