@@ -1,5 +1,5 @@
-import { checkDocument, flattenTree, PictureMaker, SOLID_KINDS } from '@core';
-import { DEMOS } from './index';
+import { checkDocument, digestOf, flattenTree, PictureMaker, SOLID_KINDS } from '@core';
+import { demoAssets, DEMOS, type DemoKey } from './index';
 
 describe('the demo drawings', () => {
   it.each(Object.entries(DEMOS))('%s: is a valid document, the same every time, and can be pictured', (_, make) => {
@@ -10,6 +10,14 @@ describe('the demo drawings', () => {
     const { marks, uncut } = new PictureMaker().make(document);
     expect(marks.length).toBeGreaterThan(5);
     expect(uncut).toEqual([]);
+  });
+
+  it('names its bytes by what they are', async () => {
+    for (const key of Object.keys(DEMOS) as DemoKey[]) {
+      const assets = demoAssets(key);
+      expect(DEMOS[key]().bitmaps.every(({ asset }) => assets.has(asset))).toBe(true);
+      for (const [hash, bytes] of assets) expect(await digestOf(bytes)).toBe(hash);
+    }
   });
 
   it('show most kinds of solids, cut ones and letters', () => {

@@ -1,4 +1,4 @@
-import { checkDocument, findShape, flatArtwork, flattenTree, PictureMaker, placementGround, placementMap } from '@core';
+import { checkDocument, findShape, flatArtworks, flattenTree, PictureMaker, placementGround, placementMap } from '@core';
 import { landing } from './landing';
 
 describe('the landing', () => {
@@ -23,6 +23,6 @@ describe('the landing', () => {
       const ground = placementGround(document, node)!;
       expect(placementMap(maker.stageOf(document), node, 'kind' in ground ? null : ground)).not.toBeNull();
     }
-    for (const artwork of document.artworks) expect(flatArtwork(artwork)!.marks.length).toBeGreaterThan(5);
+    for (const artwork of document.artworks) expect(flatArtworks(document).get(artwork.id)!.marks.length).toBeGreaterThan(5);
   });
 });

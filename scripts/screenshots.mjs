@@ -183,6 +183,17 @@ try {
     await shoot(solids, file);
     await solids.getByRole('button', { name: 'Grid hidden' }).click();
   }
+  await press(solids, 'Drawings');
+  await press(solids, 'Timetable hoarding');
+  await solids.waitForTimeout(2500);
+  await solids.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  await solids.getByRole('button', { name: 'Grid shown' }).click();
+  await press(solids, 'timetable');
+  await solids.waitForTimeout(1200);
+  await shoot(solids, 'hoarding');
+  await press(solids, 'Edit flat');
+  await solids.waitForTimeout(1500);
+  await shoot(solids, 'flat');
   await solids.close();
 
   const page = await demo(SMALL);

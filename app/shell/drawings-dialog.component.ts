@@ -99,6 +99,7 @@ export class DrawingsDialogComponent {
     { key: 'quay9', title: 'QUAY 9' },
     { key: 'deck', title: 'Deck plan' },
     { key: 'lighthouse', title: 'Lighthouse' },
+    { key: 'hoarding', title: 'Timetable hoarding' },
   ] as const;
 
   protected async erase(drawing: StoredDrawing): Promise<void> {

@@ -94,6 +94,7 @@ export class CommandsService {
     'document.demo.quay9': () => this.keeping.addDemos('quay9'),
     'document.demo.deck': () => this.keeping.addDemos('deck'),
     'document.demo.lighthouse': () => this.keeping.addDemos('lighthouse'),
+    'document.demo.hoarding': () => this.keeping.addDemos('hoarding'),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
   };

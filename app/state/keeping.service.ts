@@ -207,7 +207,8 @@ export class KeepingService {
   }
 
   async addDemos(key: DemoKey = 'landing'): Promise<void> {
-    const { DEMOS } = await import('@demo');
+    const { DEMOS, demoAssets } = await import('@demo');
+    await this.drawings.bringAll(demoAssets(key));
     await this.adopt(DEMOS[key]());
   }
 

@@ -36,6 +36,7 @@ function drawn(marks: readonly Mark[]): string {
       const inner = fill.stops.map(({ at, colour }) => `<stop offset="${at}" stop-color="${colour}"/>`).join('');
       return `<${fill.kind}Gradient id="${id}" gradientUnits="userSpaceOnUse" gradientTransform="matrix(${fill.frame.join(' ')})" ${own}>${inner}</${fill.kind}Gradient><path d="${data(mark.path)}" fill="url(#${id})"/>`; // prettier-ignore
     }
+    if (mark.kind === 'image') return '';
     const inner = mark.marks.map(write).join('');
     if (!mark.clip) return `<g>${inner}</g>`;
     const id = `c${clips++}`;

@@ -46,7 +46,7 @@ function scene(projection: ProjectionSetup, at: readonly [number, number]): Chem
 function seamsOf(marks: readonly Mark[], wanted: (mark: PathMark) => boolean = () => true): readonly (readonly [number, number])[] {
   return marks.flatMap((mark): readonly (readonly [number, number])[] => {
     if (mark.kind === 'group') return seamsOf(mark.marks, wanted);
-    if (!wanted(mark)) return [];
+    if (mark.kind === 'image' || !wanted(mark)) return [];
     const { coords } = mark.path;
     return Array.from({ length: coords.length / 2 }, (_, i) => [coords[2 * i]!, coords[2 * i + 1]!] as const);
   });

@@ -27,7 +27,7 @@ const shape = (id: string, part: Partial<ShapeNode> = {}): ShapeNode => ({
   ...part,
 });
 const documentOf = (...nodes: DocumentNode[]): CheminDocument => ({ ...emptyDocument('d', 'd'), nodes });
-const paths = (marks: readonly Mark[]): PathMark[] => marks.flatMap((mark) => (mark.kind === 'path' ? [mark] : paths(mark.marks)));
+const paths = (marks: readonly Mark[]): PathMark[] => marks.flatMap((mark) => (mark.kind === 'path' ? [mark] : mark.kind === 'group' ? paths(mark.marks) : []));
 const drawn = (document: CheminDocument): PathMark[] => paths(new PictureMaker().make(document).marks);
 const gradient: Paint = {
   fill: { kind: 'linear', from: { u: 0, v: 2 }, to: { u: 6, v: 2 }, stops: [{ at: 0, colour: '#000000', strength: 1 }, { at: 1, colour: '#ffffff', strength: 1 }] }, // prettier-ignore

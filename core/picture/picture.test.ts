@@ -188,7 +188,8 @@ describe('the SVG', () => {
     const note = (marks: readonly Mark[], node: string | null): void => {
       for (const mark of marks) {
         if (mark.kind === 'group') note(mark.marks, mark.node ?? node);
-        else if (mark.fill?.kind === 'flat' && mark.fill.strength === 1 && node) flat.set(node, (flat.get(node) ?? new Set()).add(mark.fill.colour));
+        else if (mark.kind === 'path' && mark.fill?.kind === 'flat' && mark.fill.strength === 1 && node)
+          flat.set(node, (flat.get(node) ?? new Set()).add(mark.fill.colour));
       }
     };
     note(picture.marks, null);
@@ -245,7 +246,8 @@ describe('the canvas', () => {
     expect(depth).toBe(0);
     expect(Math.min(...widths)).toBeCloseTo(0.7 / 8, 6);
     // One call for each thing that is painted, no more and no less.
-    const paths = (marks: readonly Mark[]): PathMark[] => marks.flatMap((mark) => (mark.kind === 'group' ? paths(mark.marks) : [mark]));
+    const paths = (marks: readonly Mark[]): PathMark[] =>
+      marks.flatMap((mark) => (mark.kind === 'group' ? paths(mark.marks) : mark.kind === 'path' ? [mark] : []));
     const clips = (marks: readonly Mark[]): number => marks.reduce((n, mark) => (mark.kind === 'group' ? n + (mark.clip ? 1 : 0) + clips(mark.marks) : n), 0);
     const of = (kind: string): number => calls.filter((call) => call === kind).length;
     // The sheet itself is one more.

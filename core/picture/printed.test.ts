@@ -28,7 +28,7 @@ function picture(host: ShapeNode, placement: PlacementNode, shadows = false): re
   return groups(new PictureMaker().make(document).marks);
 }
 
-const fills = (marks: readonly Mark[]): readonly string[] => marks.flatMap((mark) => (mark.kind === 'group' ? fills(mark.marks) : mark.fill?.kind === 'flat' ? [mark.fill.colour] : [])); // prettier-ignore
+const fills = (marks: readonly Mark[]): readonly string[] => marks.flatMap((mark) => (mark.kind === 'group' ? fills(mark.marks) : mark.kind === 'path' && mark.fill?.kind === 'flat' ? [mark.fill.colour] : [])); // prettier-ignore
 const printed = (groups: readonly GroupMark[]): readonly string[] => fills(groups.filter(({ node }) => node === 'p').slice(0, 1));
 
 describe('artwork in the light of what it lies on', () => {
