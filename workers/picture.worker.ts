@@ -2,7 +2,12 @@ import { expose, transfer } from 'comlink';
 import { layersOver } from '../app/platform/canvas-layers';
 import type { CheminDocument } from '../core/document/types';
 import { joinWith } from '../core/geometry/joined-recipe';
-import { paintMarks, type CanvasLike } from '../core/output/paint-canvas';
+import { mapBitmap } from '../core/imaging/map-bitmap';
+import { pxUnder } from '../core/imaging/place';
+import { pxBoxOf } from '../core/imaging/px-box';
+import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
+import { toneBy } from '../core/imaging/tone-table';
+import { paintMarks, type CanvasImages, type CanvasLike } from '../core/output/paint-canvas';
 import { smallPicture, type SmallKind } from '../core/picture/small-picture';
 import { settled } from '../core/picture/settled';
 import type { ProjectionSetup } from '../core/projection/setup';
@@ -16,15 +21,49 @@ joinWith(async (parts, how) => {
 /** The drawing that pictures were last asked of. */
 let known: { readonly key: number; readonly document: CheminDocument } | null = null;
 
+/** A bitmap in small: its px as `Pyramid.straight` has them. */
+export interface SmallPx {
+  readonly id: string;
+  readonly width: number;
+  readonly height: number;
+  readonly px: Int32Array;
+}
+
+/** Px of one bitmap at most: pictures are small. */
+const MOST_PX = 500_000;
+
+/** Bitmaps as a picture of so many px to the mm shows them. */
+function imagesFrom(smalls: readonly SmallPx[], pxPerMm: number): CanvasImages {
+  const pyramids = new Map<string, Pyramid>();
+  return (mark) => {
+    const small = smalls.find(({ id }) => id === mark.bitmap);
+    const box = small && pxBoxOf(mark, EVERYWHERE, pxPerMm, MOST_PX);
+    if (!small || !box) return null;
+    let source = pyramids.get(small.id);
+    if (!source) pyramids.set(small.id, (source = pyramidOf({ width: small.width, height: small.height, data: new Uint8Array(small.px.buffer.slice(0)) })));
+    const under = pxUnder(mark.place, source);
+    if (!under) return null;
+    const out = new Uint32Array(box.width * box.height);
+    mapBitmap(source, under, box, 'full', out);
+    if (mark.tones) toneBy(mark.tones, out);
+    const image = new OffscreenCanvas(box.width, box.height);
+    image.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(out.buffer), box.width, box.height), 0, 0);
+    return { image, map: [box.perPx, 0, 0, box.perPx, box.x, box.y] };
+  };
+}
+
+const EVERYWHERE = { minX: -5000, minY: -5000, maxX: 5000, maxY: 5000 };
+
 /** Makes pictures of whole drawings away from the page. */
 const api = {
   /**
-   * @param key tells one drawing from another; @param document the drawing, or null where it was sent before
+   * @param key tells one drawing from another; @param document the drawing, or null where it was sent before; @param smalls its bitmaps
    * @returns the picture, or null where the drawing is not known (any more)
    */
   async paint(
     key: number,
     document: CheminDocument | null,
+    smalls: readonly SmallPx[],
     projection: ProjectionSetup,
     kind: SmallKind,
     width: number,
@@ -47,7 +86,8 @@ const api = {
       context.rect(0, 0, sheet.width, sheet.height);
       context.clip();
     }
-    for (const marks of layers) paintMarks(context as unknown as CanvasLike, marks, layersOver(context));
+    const images = imagesFrom(smalls, k);
+    for (const marks of layers) paintMarks(context as unknown as CanvasLike, marks, layersOver(context, images));
     const bitmap = canvas.transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
   },

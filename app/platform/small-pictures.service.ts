@@ -1,6 +1,7 @@
-import { Injectable } from '@angular/core';
-import type { CheminDocument, ProjectionSetup, SmallKind } from '@core';
-import type { PictureWorker } from '../../workers/picture.worker';
+import { inject, Injectable } from '@angular/core';
+import { bitmapsOf, type CheminDocument, type ProjectionSetup, type SmallKind } from '@core';
+import type { PictureWorker, SmallPx } from '../../workers/picture.worker';
+import { ImagingService } from './imaging.service';
 import { startPictureWorker } from './start-picture-worker';
 import { WorkerRunner } from './worker-runner';
 
@@ -24,6 +25,7 @@ const LIMIT_MS = 30_000;
 @Injectable({ providedIn: 'root' })
 export class SmallPicturesService {
   private readonly runner = new WorkerRunner<PictureWorker>(startPictureWorker, LIMIT_MS);
+  private readonly imaging = inject(ImagingService);
   private readonly wishes = new Map<HTMLCanvasElement, SmallWish>();
   private busy = false;
   private readonly inSight = new Set<Element>();
@@ -76,15 +78,27 @@ export class SmallPicturesService {
     this.busy = false;
   }
 
+  /** The bitmaps that a drawing's artworks show, in small. */
+  private async smallsOf({ artworks, bitmaps }: CheminDocument): Promise<readonly SmallPx[]> {
+    const shown = new Set(artworks.flatMap(bitmapsOf));
+    const wanted = bitmaps.filter(({ id }) => shown.has(id));
+    await Promise.all(wanted.map((bitmap) => this.imaging.ask(bitmap)));
+    return wanted.flatMap(({ id }): readonly SmallPx[] => {
+      const small = this.imaging.smalls().get(id)?.pyramid;
+      return small ? [{ id, width: small.width, height: small.height, px: small.straight }] : [];
+    });
+  }
+
   private async made({ document, projection, kind, canvas: { width, height } }: SmallWish): Promise<ImageBitmap> {
     const key = this.keys.get(document) ?? ++this.lastKey;
     this.keys.set(document, key);
-    // Bitmaps are not painted, and are large.
-    const whole = (): CheminDocument => ({ ...document, bitmaps: [], references: [] });
-    const first = await this.runner.run('paint', [key, key === this.sent ? null : whole(), projection, kind, width, height]);
+    // References are not painted; bitmaps of artworks in small.
+    const whole = (): CheminDocument => ({ ...document, references: [] });
+    const smalls = await this.smallsOf(document);
+    const first = await this.runner.run('paint', [key, key === this.sent ? null : whole(), smalls, projection, kind, width, height]);
     this.sent = key;
     // A worker that was started anew knows nothing.
-    const bitmap = first ?? (await this.runner.run('paint', [key, whole(), projection, kind, width, height]));
+    const bitmap = first ?? (await this.runner.run('paint', [key, whole(), smalls, projection, kind, width, height]));
     if (!bitmap) throw new Error('the picture was not made');
     return bitmap;
   }

@@ -223,14 +223,14 @@ class Reader {
         ? [width / vw, 0, 0, height / vh, -(vx * width) / vw, -(vy * height) / vh]
         : attributes['patternContentUnits'] === 'objectBoundingBox'
           ? [toBox[0], 0, 0, toBox[3], 0, 0]
-          : [1, 0, 0, 1, -x, -y];
+          : IDENTITY;
     const corners = [[box.minX, box.minY], [box.maxX, box.minY], [box.maxX, box.maxY], [box.minX, box.maxY]].map(([u, v]) => applyAffine(back, u!, v!)); // prettier-ignore
     const [xs, ys] = [corners.map((p) => p.x), corners.map((p) => p.y)];
     const [left, right] = [Math.floor((Math.min(...xs) - x) / width), Math.floor((Math.max(...xs) - x) / width - 1e-9)];
     const [top, low] = [Math.floor((Math.min(...ys) - y) / height), Math.floor((Math.max(...ys) - y) / height - 1e-9)];
     if ((right - left + 1) * (low - top + 1) > MOST_TILES) {
       this.leaveOut(element, `a pattern of more than ${MOST_TILES.toLocaleString('en')} tiles`);
-      return null;
+      return { kind: 'group', node: null, name: '', clip: null, strength, marks: [] };
     }
     this.filling.add(source);
     const marks = this.children(source, composeAffine(frame, composeAffine([1, 0, 0, 1, x, y], content)), 0);
