@@ -14,6 +14,7 @@ import {
   startHistory,
   surfaceNamed,
   type CheminDocument,
+  type Edit,
   type History,
   type PlacementNode,
   type ShapeNode,
@@ -65,6 +66,25 @@ export function placementRows(): Row[] {
     { what: '300 boxes: one dragged, one frame', ms: without, note: 'yardstick' },
     { what: '200 placements of 200 paths on them: one box dragged', ms: withArt, note: `${(withArt / without).toFixed(2)} x yardstick (wanted at most 1.5)` },
   ];
+}
+
+/** An artwork that is drawn on while it lies in fifty places: the edit, and the picture of all of them, for each frame. */
+export function typedRows(): Row[] {
+  const document = withArtwork(boxScene(100), 50);
+  const plane = { kind: 'sheet', offset: 0 } as const;
+  const letters = Array.from({ length: 20 }, (_, i) => {
+    const points = [[i, 1], [i + 0.7, 1], [i + 0.7, 2], [i, 2]].map(([u, v], k) => ({ id: k + 1, u: u!, v: v! })); // prettier-ignore
+    return { ...(boxScene(1).nodes[0] as ShapeNode), id: `letter${i}`, name: 'letter', plane, outline: { points, closed: true }, depth: 0 };
+  });
+  const maker = new PictureMaker();
+  let now = document;
+  let count = 0;
+  const ms = median(() => {
+    const edit: Edit = { kind: 'flat', artwork: 'art', edit: { kind: 'add', nodes: [{ ...letters[count % 20]!, id: `letter${count++}` }], artworks: [] } };
+    now = passEdit(now, edit).document;
+    return maker.make(now, 'quick');
+  }, 15);
+  return [{ what: 'typing in an artwork of 200 paths that is placed 50 times: one letter', ms, note: 'checked, painted and placed' }];
 }
 
 /** Boxes of a field, as many as asked, quick to make. */

@@ -28,7 +28,7 @@ import {
 } from '../core/index';
 import { landing } from '../demo/index';
 import { bitmapRows } from './bitmaps';
-import { manyRows, openingRows, placementRows, roundRows } from './edits';
+import { manyRows, openingRows, placementRows, roundRows, typedRows } from './edits';
 import { median, type Row } from './measure';
 import { regionRows } from './regions';
 import { boxScene } from './scenes';
@@ -230,6 +230,7 @@ const rows = [
   ...shapeRows(),
   ...roundRows(),
   ...placementRows(),
+  ...typedRows(),
   ...(await solidRows()),
   ...manyRows(),
   ...openingRows(),

@@ -86,6 +86,7 @@ export * from './picture/lines';
 export * from './picture/pick';
 export type { Visible } from './picture/painted';
 export * from './picture/picture';
+export * from './picture/placement-lines';
 export * from './picture/plane-lines';
 export type { SmallKind } from './picture/small-picture';
 export * from './picture/subject';

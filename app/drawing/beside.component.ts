@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
-import { paintOnCanvas } from '../platform/canvas-paint';
+import { paintOnCanvas, paintSheetOnTable } from '../platform/canvas-paint';
 import { FlatService } from '../state/flat.service';
 import { PictureService } from '../state/picture.service';
 import { RasterSet } from '../state/raster-set';
@@ -121,13 +121,7 @@ export class BesideComponent {
     const ratio = devicePixelRatio;
     [canvas.width, canvas.height] = [Math.round(width * ratio), Math.round(height * ratio)];
     context.setTransform(look.zoom * ratio, 0, 0, look.zoom * ratio, look.panX * ratio, look.panY * ratio);
-    const { sheet } = picture;
-    context.save();
-    context.shadowColor = 'rgb(42 35 51 / 28%)';
-    context.shadowBlur = 14 * ratio;
-    context.fillStyle = sheet.background;
-    context.fillRect(0, 0, sheet.width, sheet.height);
-    context.restore();
+    paintSheetOnTable(context, picture.sheet, 14 * ratio);
     paintOnCanvas(context, picture, () => undefined, this.bitmaps.images({ ...look, width, height, ratio }));
     for (const at of marks.beside) paintSpot(context, at, look.zoom);
   }

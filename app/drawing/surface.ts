@@ -20,7 +20,7 @@ import {
 } from '@core';
 import type { Ghost } from '../tools/tool';
 import type { Aid } from './aids.service';
-import { paintMarksOnCanvas, paintOnCanvas } from '../platform/canvas-paint';
+import { paintMarksOnCanvas, paintOnCanvas, paintSheetOnTable } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
 import { RasterSet, type RasterSource } from '../state/raster-set';
@@ -125,7 +125,7 @@ export class Surface {
       context.save();
       context.translate(look.panX, look.panY);
       context.scale(look.zoom, look.zoom);
-      this.sheetShadow(context, picture);
+      paintSheetOnTable(context, picture.sheet, 14);
       const grid = (): void => this.grid(context, document, plane, look);
       const under = (): void => {
         this.references(context, look, false);
@@ -231,16 +231,6 @@ export class Surface {
 
   private colour(token: string): string {
     return this.styles.getPropertyValue(token).trim() || '#2a2333';
-  }
-
-  private sheetShadow(context: CanvasRenderingContext2D, { sheet }: Picture): void {
-    context.save();
-    context.shadowColor = 'rgb(42 35 51 / 28%)';
-    context.shadowBlur = 14;
-    context.shadowOffsetY = 3;
-    context.fillStyle = sheet.background;
-    context.fillRect(0, 0, sheet.width, sheet.height);
-    context.restore();
   }
 
   private references(context: CanvasRenderingContext2D, { references, zoom }: PictureLook, over: boolean): void {

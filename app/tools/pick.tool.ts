@@ -11,6 +11,8 @@ import {
   axesOf,
   anchorOfBox,
   placementGround,
+  placementLines,
+  wayToLine,
   readBox,
   readUnder,
   readWay,
@@ -106,9 +108,20 @@ function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean;
   const way = wayBetween(drag.node, drag.from, at, context);
   if (!way) return { u: 0, v: 0 };
   const step = (cells: number): number => (how.free ? exactCells(cells) : Math.round(cells) + 0);
-  const [u, v] = [step(way.x), step(way.y)];
+  const near = how.free ? null : nearLine(drag.node, way, context);
+  const [u, v] = [near?.x ?? step(way.x), near?.y ?? step(way.y)];
   if (!how.lock) return { u, v };
   return Math.abs(way.x) >= Math.abs(way.y) ? { u, v: 0 } : { u: 0, v };
+}
+
+/** Artwork comes to lie on edges, thirds and middles of its face, and of other artwork there. */
+function nearLine(id: string, way: SheetPoint, context: ToolContext): ReturnType<typeof wayToLine> | null {
+  const node = findNode(context.document, id);
+  const ground = node?.kind === 'placement' ? placementGround(context.document, node) : null;
+  if (node?.kind !== 'placement' || !ground || node.anchor.turn) return null;
+  const reach = Math.min(0.45, context.reach / context.geometry.cell);
+  const { x, y } = wayToLine(readBox(ground, node.anchor), way, placementLines(context.document, node, ground), reach);
+  return { x: x === null ? null : exactCells(x), y: y === null ? null : exactCells(y) };
 }
 
 /** The way between two places of the sheet in the frame that a node moves in, in cells. */

@@ -21,7 +21,6 @@ import {
   nodeSchema,
   outlineSchema,
   paintSchema,
-  placedIn,
   planeSchema,
   projectionSchema,
   referenceSchema,
@@ -35,6 +34,7 @@ import { followFaces } from './inscribed';
 import { movedNodes } from './move';
 import { changedNodes, wrongKind } from './changed-nodes';
 import { bitmapsOf, flatSheetOf, inOrder, withFlatSheet } from './flat-sheet';
+import { placedIn } from './held-artworks';
 import { addedUnder, arranged, grouped, replaced, ungrouped, withoutNodes } from './tree-edits';
 import { recounted } from './recount';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, PlacementNode, Reference } from './types';

@@ -2,7 +2,7 @@ import { SHEET_READING } from '../geometry/anchor';
 import { gridOf } from '../grid/settings';
 import { exactCells } from '../math/exact';
 import { sameData } from '../math/same';
-import { holdsItself } from './schema';
+import { holdsItself } from './held-artworks';
 import type { Artwork, CheminDocument, DocumentNode, PlacementNode } from './types';
 import { emptyDocument } from './types';
 

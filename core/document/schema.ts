@@ -13,6 +13,7 @@ import { UNITS } from '../math/units';
 import { FAMILIES } from '../projection/families';
 import type { FamilyKey, ProjectionSetup } from '../projection/setup';
 import type { Artwork, Bitmap, CheminDocument, DocumentNode, PlacementTarget, Reference, Sheet, Stroke } from './types';
+import { flatFault, holdsItself } from './held-artworks';
 import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
@@ -362,33 +363,6 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
     if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
   });
   return faults;
-}
-
-/** Whether something of an artwork's sheet does not lie on it. */
-function flatFault(nodes: readonly DocumentNode[]): boolean {
-  return nodes.some((node) => {
-    if (node.kind === 'group') return flatFault(node.children);
-    if (node.kind === 'placement') return node.target.kind !== 'plane' || node.target.plane.kind !== 'sheet';
-    return node.kind !== 'copy' && node.plane.kind !== 'sheet';
-  });
-}
-
-/** Whether an artwork is placed on itself, or on what is placed on it. */
-export function holdsItself(artwork: Artwork, artworks: ReadonlyMap<string, Artwork>): boolean {
-  const seen = new Set<string>();
-  const reaches = (one: Artwork): boolean =>
-    placedIn(one.nodes ?? []).some((id) => {
-      if (id === artwork.id) return true;
-      const next = seen.has(id) ? undefined : artworks.get(id);
-      seen.add(id);
-      return next !== undefined && reaches(next);
-    });
-  return reaches(artwork);
-}
-
-/** The artworks that are placed among nodes. */
-export function placedIn(nodes: readonly DocumentNode[]): readonly string[] {
-  return nodes.flatMap((node) => (node.kind === 'placement' ? [node.artwork] : node.kind === 'group' ? placedIn(node.children) : []));
 }
 
 /** The schema of a document at every door; rules that span several places are checked here too. */

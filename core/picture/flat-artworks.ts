@@ -2,7 +2,7 @@ import { mapMarks } from '../artwork/artwork';
 import { flatInk, type GroupMark, type Mark } from '../artwork/marks';
 import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
 import { flatSheetOf, sizeMm } from '../document/flat-sheet';
-import { placedIn } from '../document/schema';
+import { placedIn } from '../document/held-artworks';
 import { idsWithin } from '../document/tree';
 import type { Artwork, CheminDocument } from '../document/types';
 import { sunOf } from '../light/sun';

@@ -2,9 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
-import { anchorOfBox, artworkRoom, isRuled, placementGround, planeKey, readBox, type PlacementNode } from '@core';
+import { figure, anchorOfBox, artworkRoom, isRuled, placementGround, planeKey, readBox, type PlacementNode } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
+import { PictureService } from '../../state/picture.service';
 import { ArtworkTargets } from './artwork-targets';
 import { ArtworksService } from './artworks.service';
 import { PatternPanelComponent } from './pattern-panel.component';
@@ -21,6 +22,7 @@ import { fittedBox, laidOn, type Fit } from './placing';
 export class PlacementPanelComponent {
   private readonly store = inject(DocumentStore);
   private readonly lieable = inject(ArtworkTargets);
+  private readonly pictures = inject(PictureService);
   protected readonly artworks = inject(ArtworksService);
   protected readonly placement = this.lieable.placement;
   protected readonly targets = this.lieable.targets;
@@ -29,6 +31,21 @@ export class PlacementPanelComponent {
   protected readonly lies = computed(() => {
     const target = this.placement()?.target;
     return target?.kind === 'plane' ? planeKey(target.plane) : target ? `${target.node} ${target.face}` : '';
+  });
+
+  /** Where its bitmap is stretched beyond its px at the sheet's resolution: by how much, where it is largest. */
+  protected readonly stretched = computed(() => {
+    const placed = this.placement();
+    const { artworks, bitmaps, sheet } = this.store.kept();
+    const artwork = artworks.find(({ id }) => id === placed?.artwork);
+    const bitmap = bitmaps.find(({ id }) => id === artwork?.bitmap);
+    const polygon = placed && this.pictures.picture().visible.find(({ node }) => node === placed.id)?.polygon;
+    if (!bitmap || !polygon || polygon.length !== 8) return '';
+    const edge = (i: number): number => Math.hypot(polygon[(i + 2) % 8]! - polygon[i]!, polygon[(i + 3) % 8]! - polygon[i + 1]!);
+    const mmPerPx = Math.max(edge(0) / bitmap.width, edge(4) / bitmap.width, edge(2) / bitmap.height, edge(6) / bitmap.height);
+    const ratio = (mmPerPx * sheet.resolution) / 25.4;
+    if (ratio <= 1.02) return '';
+    return `Its ${bitmap.width} × ${bitmap.height}\u2009px are stretched ${figure(ratio, 1)} times at ${figure(sheet.resolution, 0)}\u2009px to the inch: ${figure(sheet.resolution / ratio, 0)} are there.`;
   });
 
   /** The room that the selected placement has on its face; null on planes. */
