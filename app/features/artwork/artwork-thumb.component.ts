@@ -23,7 +23,7 @@ export class ArtworkThumbComponent {
 
   constructor() {
     afterRenderEffect(() => {
-      const flat = flatArtworks(this.documents.shown()).get(this.artwork().id);
+      const flat = flatArtworks(this.documents.wholeShown()).get(this.artwork().id);
       this.rasters.smalls();
       const context = this.canvas().nativeElement.getContext('2d');
       if (!flat || !context) return;
