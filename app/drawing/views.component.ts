@@ -141,6 +141,7 @@ const STEP = 0.05;
       overflow: hidden;
     }
     header .plain {
+      flex: none;
       color: var(--violet);
       font-size: 13px;
     }
@@ -158,6 +159,21 @@ const STEP = 0.05;
     }
     .gap {
       flex: 1;
+    }
+    .note {
+      min-width: 0;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    /* In small windows the buttons of the folded panels lie over the upper right. */
+    @media (max-width: 900px), (max-height: 540px) {
+      .two:not(.stacked) .pane.right header,
+      .two.stacked .pane:not(.right) header {
+        padding-right: 160px;
+      }
+      .note {
+        display: none;
+      }
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
