@@ -109,7 +109,10 @@ function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean;
   if (!way) return { u: 0, v: 0 };
   const step = (cells: number): number => (how.free ? exactCells(cells) : Math.round(cells) + 0);
   const near = how.free ? null : nearLine(drag.node, way, context);
-  const [u, v] = [near?.x ?? step(way.x), near?.y ?? step(way.y)];
+  // Of a line and the next whole cell the nearer one.
+  const nearer = (line: number | null | undefined, wanted: number): number =>
+    line !== null && line !== undefined && Math.abs(line - wanted) < Math.abs(step(wanted) - wanted) ? line : step(wanted);
+  const [u, v] = [nearer(near?.x, way.x), nearer(near?.y, way.y)];
   if (!how.lock) return { u, v };
   return Math.abs(way.x) >= Math.abs(way.y) ? { u, v: 0 } : { u: 0, v };
 }
