@@ -207,7 +207,7 @@ test('references: strength, over, blink, lock, drop, paste, orientation, and fil
   await expect(page.getByText('“notes.png” was not added')).toBeVisible();
   await expect(page.getByText('It is no PNG, JPEG, WebP or SVG picture.')).toBeVisible();
   await addPicture(page, { name: 'cut.png', mimeType: 'image/png', buffer: photograph().subarray(0, 40) });
-  await expect(page.getByText('The picture is damaged, or too large to be decoded.')).toBeVisible();
+  await expect(page.getByText('The file is cut short: it ends before the picture does. Copy it again.')).toBeVisible();
   await page.getByRole('button', { name: 'Delete plan' }).click();
   await expect(page.getByRole('group', { name: 'Reference plan' })).toBeHidden();
 });
