@@ -55,9 +55,17 @@ function filePlaced(artwork: Artwork): PlacementNode {
 }
 
 /** The bitmaps that an artwork shows by itself: that which fills it, and those in its SVG. */
-export function bitmapsOf({ bitmap, svg }: Pick<Artwork, 'bitmap' | 'svg'>): readonly string[] {
-  return [...(bitmap === undefined ? [] : [bitmap]), ...Array.from(svg.matchAll(/"bitmap:([\w-]+)"/g), ([, id]) => id!)];
+export function bitmapsOf(artwork: Artwork): readonly string[] {
+  let found = shown.get(artwork);
+  if (!found) {
+    const { bitmap, svg } = artwork;
+    found = [...(bitmap === undefined ? [] : [bitmap]), ...Array.from(svg.matchAll(/"bitmap:([\w-]+)"/g), ([, id]) => id!)];
+    shown.set(artwork, found);
+  }
+  return found;
 }
+
+const shown = new WeakMap<Artwork, readonly string[]>();
 
 /** An artwork with its parts in the order in which they are written; those that are not there are left out. */
 export function inOrder({
@@ -164,7 +172,8 @@ export function withFlatSheet(document: CheminDocument, id: string, flat: Chemin
   return {
     ...document,
     artworks: [...document.artworks.map((one) => (one.id === id ? next : (flat.artworks.find((other) => other.id === one.id) ?? one))), ...added],
-    bitmaps: flat.bitmaps,
+    // References of the drawing show some that nothing on the sheet does.
+    bitmaps: [...document.bitmaps, ...flat.bitmaps.filter(({ id: fresh }) => !document.bitmaps.some((one) => one.id === fresh))],
     swatches: flat.swatches,
   };
 }

@@ -136,12 +136,12 @@ export interface Pasted {
   readonly swatches: readonly Swatch[];
 }
 
-/** A part made ready for a document. Artworks that the document has by the same text are not added again. */
+/** A part made ready for a document. Artworks that the document has already are not added again. */
 export function pastePart(document: CheminDocument, part: DocumentPart, newId: () => string): Pasted {
   const artworkIds = new Map<string, string>();
   const artworks: Artwork[] = [];
   for (const artwork of part.artworks) {
-    const known = document.artworks.find((a) => a.svg === artwork.svg && a.bitmap === artwork.bitmap && sameData(a.nodes ?? [], artwork.nodes ?? []));
+    const known = document.artworks.find((a) => sameData({ ...a, id: '', name: '' }, { ...artwork, id: '', name: '' }));
     if (!known) artworks.push({ ...artwork, id: newId() });
     artworkIds.set(artwork.id, known?.id ?? artworks.at(-1)!.id);
   }
