@@ -1,12 +1,9 @@
-import { execFileSync } from 'node:child_process';
-import { copyFileSync, mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
 import type { Page } from '@playwright/test';
-import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import type { CheminDocument } from '../core/index';
+import { difference, pdfPage } from '../core/testing/pictures';
 import { expect, openDemo, storedOpen, test } from './support';
 
 const DPI = 150;
@@ -15,24 +12,6 @@ async function exported(page: Page, name: string): Promise<string> {
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name, exact: true }).click();
   return (await download).path();
-}
-
-/** Share of px in percent that differ by more than anti-aliasing. */
-function difference(p: PNG, q: PNG): number {
-  const [width, height] = [Math.min(p.width, q.width), Math.min(p.height, q.height)];
-  const crop = (png: PNG): PNG => {
-    const out = new PNG({ width, height });
-    PNG.bitblt(png, out, 0, 0, width, height, 0, 0);
-    return out;
-  };
-  return (100 * pixelmatch(crop(p).data, crop(q).data, undefined, width, height, { threshold: 0.1, includeAA: false })) / (width * height);
-}
-
-function pdfPage(file: string): PNG {
-  const folder = mkdtempSync(join(tmpdir(), 'chemin-art-'));
-  copyFileSync(file, join(folder, 'page.pdf'));
-  execFileSync('pdftoppm', ['-png', '-r', String(DPI), '-singlefile', join(folder, 'page.pdf'), join(folder, 'page')]);
-  return PNG.sync.read(readFileSync(join(folder, 'page.png')));
 }
 
 /** A picture with edges, slow changes, and, where it is asked for, a hole. */
@@ -66,9 +45,9 @@ async function inThree(page: Page, width: number): Promise<Readonly<Record<strin
   const png = PNG.sync.read(readFileSync(await exported(page, 'Export PNG')));
   const svgText = readFileSync(await exported(page, 'Export SVG'), 'utf8');
   const svg = PNG.sync.read(Buffer.from(new Resvg(svgText, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render().asPng()));
-  const pdf = pdfPage(await exported(page, 'Export PDF'));
+  const pdf = pdfPage(await exported(page, 'Export PDF'), DPI);
   expect(svgText).toMatch(/data:image\/png;base64/);
-  return { 'PNG and SVG': difference(png, svg), 'PNG and PDF': difference(png, pdf) };
+  return { 'PNG and SVG': difference(png, svg, 0.1), 'PNG and PDF': difference(png, pdf, 0.1) };
 }
 
 test('bitmaps, patterns, bands and light on artwork leave as they are seen, in parallel and in perspective', async ({ page }) => {

@@ -3,27 +3,12 @@ import type { Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import { flattenTree, type CheminDocument, type PlacementNode, type Plane } from '../core/index';
 import { Hand } from './hand';
-import { expect, openDemo, openEmpty, storedOpen, test } from './support';
+import { expect, kept, openDemo, openEmpty, test, within } from './support';
 
 const RIGHT: Plane = { kind: 'right', offset: 0 };
 
-/** The drawing as it is kept, once what is asked of it holds. */
-async function kept(page: Page, holds: (document: CheminDocument) => void): Promise<CheminDocument> {
-  let document: CheminDocument | undefined;
-  await expect(async () => {
-    document = (await storedOpen(page)).document as CheminDocument;
-    holds(document);
-  }).toPass({ timeout: 8000 });
-  return document!;
-}
-
 const placementsOf = (document: CheminDocument): readonly PlacementNode[] =>
   flattenTree(document.nodes).flatMap(({ node }) => (node.kind === 'placement' ? [node] : []));
-
-function within(limit: number, job: string, { gestures }: { gestures: number }): void {
-  console.log(`${job}: ${gestures} gestures, at most ${limit}`);
-  expect(gestures).toBeLessThanOrEqual(limit);
-}
 
 /** A photograph: a sky over the sea. */
 function photograph(): Buffer {

@@ -3,32 +3,16 @@ import type { Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import { flattenTree, inscribedIn, type CheminDocument, type PlacementNode, type Plane, type ShapeNode } from '../core/index';
 import { Hand } from './hand';
-import { expect, openEmpty, storedOpen, test } from './support';
+import { expect, kept, openEmpty, test, within } from './support';
 
 const FLOOR: Plane = { kind: 'floor', offset: 0 };
 const LEFT: Plane = { kind: 'left', offset: 0 };
 const RIGHT: Plane = { kind: 'right', offset: 0 };
 
-/** The drawing as it is kept, once what is asked of it holds. */
-async function kept(page: Page, holds: (document: CheminDocument) => void): Promise<CheminDocument> {
-  let document: CheminDocument | undefined;
-  await expect(async () => {
-    document = (await storedOpen(page)).document as CheminDocument;
-    holds(document);
-  }).toPass({ timeout: 8000 });
-  return document!;
-}
-
 const shapesOf = (document: CheminDocument): readonly ShapeNode[] => flattenTree(document.nodes).flatMap(({ node }) => (node.kind === 'shape' ? [node] : []));
 
 async function start(page: Page): Promise<Hand> {
   return new Hand(page, await openEmpty(page));
-}
-
-/** Says what a job took, and holds it to its limit. */
-function within(limit: number, job: string, { gestures }: { gestures: number }): void {
-  console.log(`${job}: ${gestures} gestures, at most ${limit}`);
-  expect(gestures).toBeLessThanOrEqual(limit);
 }
 
 async function exported(page: Page, act: () => Promise<void>): Promise<PNG> {

@@ -1,11 +1,8 @@
-import { execFileSync } from 'node:child_process';
-import { copyFileSync, mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
-import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import type { Page } from '@playwright/test';
+import { difference, pdfPage } from '../core/testing/pictures';
 import { expect, openDemo, openEmpty, test } from './support';
 
 const DPI = 120;
@@ -22,23 +19,6 @@ async function set(page: Page, select: string | RegExp, option: string): Promise
   await page.getByRole('option', { name: option }).click();
 }
 
-function difference(p: PNG, q: PNG): number {
-  const [width, height] = [Math.min(p.width, q.width), Math.min(p.height, q.height)];
-  const crop = (png: PNG): PNG => {
-    const out = new PNG({ width, height });
-    PNG.bitblt(png, out, 0, 0, width, height, 0, 0);
-    return out;
-  };
-  return (100 * pixelmatch(crop(p).data, crop(q).data, undefined, width, height, { threshold: 0.06, includeAA: false })) / (width * height);
-}
-
-function pdfPage(file: string): PNG {
-  const folder = mkdtempSync(join(tmpdir(), 'chemin-out-'));
-  copyFileSync(file, join(folder, 'page.pdf'));
-  execFileSync('pdftoppm', ['-png', '-r', String(DPI), '-singlefile', join(folder, 'page.pdf'), join(folder, 'page')]);
-  return PNG.sync.read(readFileSync(join(folder, 'page.png')));
-}
-
 test('one grid as PNG, SVG and PDF is the same grid in three programs', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Projection', exact: true }).first().click();
@@ -53,16 +33,16 @@ test('one grid as PNG, SVG and PDF is the same grid in three programs', async ({
   const svg = PNG.sync.read(Buffer.from(new Resvg(svgText, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: WIDTH } }).render().asPng()));
   await page.getByRole('switch', { name: 'Test bar of 100\u2009mm' }).click();
   await page.getByRole('switch', { name: 'Cut marks' }).click();
-  const withMarks = pdfPage(await exported(page, 'Export PDF'));
+  const withMarks = pdfPage(await exported(page, 'Export PDF'), DPI);
   await page.getByRole('switch', { name: 'Test bar of 100\u2009mm' }).click();
   await page.getByRole('switch', { name: 'Cut marks' }).click();
-  const pdf = pdfPage(await exported(page, 'Export PDF'));
+  const pdf = pdfPage(await exported(page, 'Export PDF'), DPI);
   expect(png.width).toBe(WIDTH);
   expect(withMarks.width).toBeGreaterThan(pdf.width + 100);
-  const shares = { 'PNG and SVG': difference(png, svg), 'PNG and PDF': difference(png, pdf), 'SVG and PDF': difference(svg, pdf) };
+  const shares = { 'PNG and SVG': difference(png, svg, 0.06), 'PNG and PDF': difference(png, pdf, 0.06), 'SVG and PDF': difference(svg, pdf, 0.06) };
   const blank = new PNG({ width: png.width, height: png.height });
   for (let i = 0; i < blank.data.length; i += 4) blank.data.set([0xf7, 0xf3, 0xea, 255], i);
-  expect(difference(png, blank)).toBeGreaterThan(1.5);
+  expect(difference(png, blank, 0.06)).toBeGreaterThan(1.5);
   for (const [pair, share] of Object.entries(shares)) {
     console.log(`grid, ${pair}: ${share.toFixed(3)} % of px differ`);
     expect(share).toBeLessThan(1);
@@ -83,7 +63,7 @@ test('the calibration lattice prints true and numbers its crossings', async ({ p
   const svg = readFileSync(await exported(page, 'Lattice as SVG'), 'utf8');
   expect(svg).toContain('width="124mm" height="88mm"');
   expect(svg).toContain('<title>lattice, numbers</title>');
-  const pdf = pdfPage(await exported(page, 'Lattice as PDF'));
+  const pdf = pdfPage(await exported(page, 'Lattice as PDF'), DPI);
   const dark = (x: number): boolean => pdf.data[4 * (Math.round((17 / 25.4) * DPI) * pdf.width + x)]! < 150;
   const lines = Array.from({ length: pdf.width - 1 }, (_, i) => i + 1).filter((x) => dark(x) && !dark(x - 1));
   expect(lines).toHaveLength(10);

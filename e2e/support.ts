@@ -1,3 +1,4 @@
+import type { CheminDocument } from '../core/index';
 import { expect, test as base, type Page } from '@playwright/test';
 
 /** Every test fails on a console error, a content-policy report, or a request to another host. */
@@ -156,4 +157,20 @@ export async function goOffline(page: Page): Promise<void> {
     expect(wanted.filter((url) => !names.some((name) => name.endsWith(url)))).toEqual([]);
   }).toPass({ timeout: 40_000 });
   await page.context().setOffline(true);
+}
+
+/** The drawing as it is kept, once what is asked of it holds. */
+export async function kept(page: Page, holds: (document: CheminDocument) => void): Promise<CheminDocument> {
+  let document: CheminDocument | undefined;
+  await expect(async () => {
+    document = (await storedOpen(page)).document as CheminDocument;
+    holds(document);
+  }).toPass({ timeout: 8000 });
+  return document!;
+}
+
+/** Says what a job took, and holds it to its limit. */
+export function within(limit: number, job: string, { gestures }: { readonly gestures: number }): void {
+  console.log(`${job}: ${gestures} gestures, at most ${limit}`);
+  expect(gestures).toBeLessThanOrEqual(limit);
 }

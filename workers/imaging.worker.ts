@@ -1,7 +1,8 @@
 import { expose, transfer } from 'comlink';
 import type { ImagePlace, ToneTable } from '../core/artwork/marks';
-import { mapBitmap, type PxBox } from '../core/imaging/map-bitmap';
-import { pxUnder } from '../core/imaging/place';
+import { canvasOf, imageOf } from '../app/platform/px-canvas';
+import type { PxBox } from '../core/imaging/map-bitmap';
+import { mappedPx } from '../core/imaging/mapped-px';
 import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
 import { toneBy } from '../core/imaging/tone-table';
 
@@ -35,18 +36,11 @@ async function pyramid(id: string, blob: Blob | null): Promise<Pyramid | null> {
   return found;
 }
 
-/** The whole of a bitmap as a box of px. */
-const wholeBox = ({ width, height }: Pyramid): PxBox => ({ x: 0, y: 0, perPx: 1 / Math.max(width, height), width, height });
-
-function mapped(source: Pyramid, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | null): ImageData {
-  const to = box ?? wholeBox(source);
-  const out = new Uint32Array(to.width * to.height);
-  if (place) {
-    const under = pxUnder(place, source);
-    if (under) mapBitmap(source, under, to, 'full', out);
-  } else out.set(source.straight);
+/** A whole bitmap in other tones. */
+function toned({ straight }: Pyramid, tones: ToneTable | null): Uint32Array<ArrayBuffer> {
+  const out = new Uint32Array(straight);
   if (tones) toneBy(tones, out);
-  return new ImageData(new Uint8ClampedArray(out.buffer), to.width, to.height);
+  return out;
 }
 
 /** Bitmaps as they are seen, away from the page. */
@@ -55,16 +49,17 @@ const api = {
   async map(id: string, blob: Blob | null, place: ImagePlace, box: PxBox, tones: ToneTable | null): Promise<ImageBitmap | null> {
     const source = await pyramid(id, blob);
     if (!source) return null;
-    const image = await createImageBitmap(mapped(source, place, box, tones));
+    const image = await createImageBitmap(imageOf(mappedPx(source, place, box, tones ?? undefined, 'full'), box.width, box.height));
     return transfer(image, [image]);
   },
   /** The same as a PNG file; the whole bitmap without a place. */
   async png(id: string, blob: Blob | null, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | null): Promise<Uint8Array | null> {
     const source = await pyramid(id, blob);
     if (!source) return null;
-    const data = mapped(source, place, box, tones);
-    const canvas = new OffscreenCanvas(data.width, data.height);
-    canvas.getContext('2d')?.putImageData(data, 0, 0);
+    const canvas =
+      place && box
+        ? canvasOf(mappedPx(source, place, box, tones ?? undefined, 'full'), box.width, box.height)
+        : canvasOf(toned(source, tones), source.width, source.height);
     const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
     return transfer(bytes, [bytes.buffer]);
   },

@@ -1,12 +1,11 @@
 import { expose, transfer } from 'comlink';
 import { layersOver } from '../app/platform/canvas-layers';
+import { canvasOf } from '../app/platform/px-canvas';
 import type { CheminDocument } from '../core/document/types';
 import { joinWith } from '../core/geometry/joined-recipe';
-import { mapBitmap } from '../core/imaging/map-bitmap';
-import { pxUnder } from '../core/imaging/place';
+import { mappedPx } from '../core/imaging/mapped-px';
 import { pxBoxOf } from '../core/imaging/px-box';
 import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
-import { toneBy } from '../core/imaging/tone-table';
 import { paintMarks, type CanvasImages, type CanvasLike } from '../core/output/paint-canvas';
 import { smallPicture, type SmallKind } from '../core/picture/small-picture';
 import { settled } from '../core/picture/settled';
@@ -41,13 +40,7 @@ function imagesFrom(smalls: readonly SmallPx[], pxPerMm: number): CanvasImages {
     if (!small || !box) return null;
     let source = pyramids.get(small.id);
     if (!source) pyramids.set(small.id, (source = pyramidOf({ width: small.width, height: small.height, data: new Uint8Array(small.px.buffer.slice(0)) })));
-    const under = pxUnder(mark.place, source);
-    if (!under) return null;
-    const out = new Uint32Array(box.width * box.height);
-    mapBitmap(source, under, box, 'full', out);
-    if (mark.tones) toneBy(mark.tones, out);
-    const image = new OffscreenCanvas(box.width, box.height);
-    image.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(out.buffer), box.width, box.height), 0, 0);
+    const image = canvasOf(mappedPx(source, mark.place, box, mark.tones, 'full'), box.width, box.height);
     return { image, map: [box.perPx, 0, 0, box.perPx, box.x, box.y] };
   };
 }

@@ -68,7 +68,7 @@ export class DrawingsDialogComponent {
   protected async rename(drawing: StoredDrawing, text: string): Promise<void> {
     const name = text.trim().slice(0, 200);
     if (!name || name === drawing.name) return;
-    if (drawing.id === this.store.whole().id) this.store.title(name);
+    if (drawing.id === this.store.whole().id) this.store.commit({ kind: 'title', name }, undefined, 'drawing');
     else await this.attempt(() => this.drawings.rename(drawing.id, name));
     await this.refresh();
   }

@@ -210,6 +210,6 @@ export class HeadComponent {
 
   protected rename(text: string): void {
     const name = text.trim().slice(0, 200);
-    if (name && name !== this.store.whole().name) this.store.title(name);
+    if (name && name !== this.store.whole().name) this.store.commit({ kind: 'title', name }, undefined, 'drawing');
   }
 }

@@ -82,11 +82,12 @@ export const DocumentStore = signalStore(
       },
       /**
        * Makes an edit of what is worked on, as one step. What does not fit, or could not be opened again, is not made and said.
+       * @param on the drawing, where an edit is of that whatever is worked on
        * @returns whether it was made
        */
-      commit(edit: Edit, label?: string): boolean {
+      commit(edit: Edit, label?: string, on: 'worked' | 'drawing' = 'worked'): boolean {
         try {
-          patchState(store, { history: commitEdit(store.history(), whole(edit), label), preview: null, previewed: null });
+          patchState(store, { history: commitEdit(store.history(), on === 'drawing' ? edit : whole(edit), label), preview: null, previewed: null });
           return true;
         } catch (error) {
           if (!(error instanceof CoreError)) throw error;
@@ -94,10 +95,6 @@ export const DocumentStore = signalStore(
           patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
           return false;
         }
-      },
-      /** Names the drawing, whatever is worked on. */
-      title(name: string): void {
-        patchState(store, { history: commitEdit(store.history(), { kind: 'title', name }), preview: null, previewed: null });
       },
       /** Shows an edit without making it; one that could not be made leaves what was shown before. */
       show(preview: Edit | null): void {

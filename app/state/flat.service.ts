@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { findNode, flatSheetOf, pickAt, sizeMm, spotsOnSheet, spotUnder, unitOf, type Plane, type PlacementNode, type SheetPoint } from '@core';
+import { findNode, flatSheetOf, pickAt, sizeMm, spotsOnSheet, spotUnder, type Plane, type PlacementNode, type SheetPoint } from '@core';
 import { DocumentStore } from './document.store';
 import { PictureService } from './picture.service';
 import { PointerStore } from './pointer.store';
@@ -33,7 +33,7 @@ export class FlatService {
   private readonly opened = signal<string | null>(null);
   private readonly looks = new Map<string, Looked>();
   /** How the drawing was looked at before a sheet was opened beside it. */
-  private before: Looked | null = null;
+  private before: (Looked & { readonly drawing: string }) | null = null;
 
   /** The artwork whose sheet is beside the drawing; null where there is none, or it is gone. */
   readonly artwork = computed(() => this.documents.whole().artworks.find(({ id }) => id === this.opened()) ?? null);
@@ -63,7 +63,7 @@ export class FlatService {
   /** Shows an artwork's sheet beside the drawing, to be worked on with the tools of Draw. */
   open(artwork: string): void {
     if (this.documents.sheetOf() !== null) this.work('drawing');
-    if (this.opened() === null) this.before = this.looked();
+    if (this.opened() === null) this.before = { ...this.looked(), drawing: this.documents.whole().id };
     this.opened.set(artwork);
     this.view.patch({ artwork });
     this.looks.delete('flat');
@@ -76,7 +76,8 @@ export class FlatService {
   close(): void {
     if (this.documents.sheetOf() !== null) this.work('drawing');
     this.opened.set(null);
-    if (this.before) this.view.look(this.before.zoom, this.before.panX, this.before.panY);
+    // Another drawing has its own look.
+    if (this.before?.drawing === this.documents.whole().id) this.view.look(this.before.zoom, this.before.panX, this.before.panY);
     this.before = null;
     this.besideLook.set(null);
     this.besidePointer.set(null);
@@ -167,12 +168,6 @@ export class FlatService {
     this.work(toDrawing ? 'drawing' : 'flat');
     if (placement) this.view.select([placement.id]);
   }
-
-  /** The size of an artwork in mm, for figures. */
-  readonly unit = computed(() => {
-    const artwork = this.artwork();
-    return artwork ? unitOf(artwork) : 1;
-  });
 
   /** The artwork of the first placement that is selected. */
   readonly selectedArtwork = computed(() => {

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { mmPer, type CanvasImages } from '@core';
-import { handedSheet, svgFromSheet, type HandedSheet, type HandOver } from '@later';
+import { handedSheet, imageKey, imagesIn, svgFromSheet, type HandedSheet, type HandOver } from '@later';
 import { latticeSheet, type LatticeSettings, type PdfOptions } from '@later';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import type { PdfWorker } from '../../workers/pdf.worker';
@@ -98,28 +98,35 @@ export class HandOverService {
   }
 
   private async writeSvg(sheet: HandedSheet, title: string, what = this.what()): Promise<void> {
-    try {
-      downloadText(fileName(title, 'svg'), svgFromSheet(await this.rasters.handed(sheet, sheet.sheet.resolution), title), 'image/svg+xml');
-    } catch (error) {
-      this.messages.say('bad', 'The SVG was not made', [reasonOf(error)]);
-      return;
-    }
-    this.messages.say('good', `${capital(what)} was exported as SVG`, [fileName(title, 'svg')]);
+    const handed = await this.rasters.handed(sheet, sheet.sheet.resolution);
+    downloadText(fileName(title, 'svg'), svgFromSheet(handed, title), 'image/svg+xml');
+    this.done(`${capital(what)} was exported as SVG`, fileName(title, 'svg'), handed);
+  }
+
+  /** Says that a file was made, and what of the pictures is not in it. */
+  private done(title: string, name: string, { marks, images }: HandedSheet): void {
+    const left = imagesIn(marks).filter((mark) => !images?.has(imageKey(mark))).length;
+    const words =
+      left === 1
+        ? ['A picture is not there, or damaged, and was left out.']
+        : left > 1
+          ? [`${left} pictures are not there, or damaged, and were left out.`]
+          : [];
+    this.messages.say(left > 0 ? 'warn' : 'good', title, [name, ...words]);
   }
 
   private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
     try {
-      const bytes = await this.pdfs.run('write', [await this.rasters.handed(sheet, sheet.sheet.resolution), options]);
+      const handed = await this.rasters.handed(sheet, sheet.sheet.resolution);
+      const bytes = await this.pdfs.run('write', [handed, options]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
-      this.messages.say('good', `${capital(what)} was exported as PDF in true size`, [name]);
+      this.done(`${capital(what)} was exported as PDF in true size`, name, handed);
     } catch (error) {
-      this.messages.say('bad', 'The PDF was not made', [reasonOf(error), 'SVG and PNG still can be.']);
+      this.messages.say('bad', 'The PDF was not made', [error instanceof Error ? error.message : String(error), 'SVG and PNG still can be.']);
     }
   }
 }
-
-const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

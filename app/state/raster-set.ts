@@ -1,16 +1,5 @@
-import {
-  affineOf,
-  mapBitmap,
-  pxBoxOf,
-  pxUnder,
-  toneBy,
-  type Affine,
-  type CanvasImage,
-  type CanvasImages,
-  type ImageMark,
-  type PathBox,
-  type PxBox,
-} from '@core';
+import { affineOf, mappedPx, pxBoxOf, type Affine, type CanvasImage, type CanvasImages, type ImageMark, type PathBox, type PxBox } from '@core';
+import { canvasOf } from '../platform/px-canvas';
 import type { SmallBitmap } from '../platform/imaging.service';
 
 /** How a view looks at its sheet: px of the screen to the mm, where the sheet's corner lies in px, its size in px, and device px to one of them. */
@@ -181,14 +170,7 @@ const FAR = 20_000;
 /** A bitmap as it is seen, in few px, from its small copy. */
 export function roughLook(mark: ImageMark, { pyramid }: SmallBitmap, mostPx: number): { readonly image: OffscreenCanvas; readonly box: PxBox } | null {
   const box = pxBoxOf(mark, { minX: -FAR, minY: -FAR, maxX: FAR, maxY: FAR }, 16, mostPx);
-  const under = box && pxUnder(mark.place, pyramid);
-  if (!box || !under) return null;
-  const out = new Uint32Array(box.width * box.height);
-  mapBitmap(pyramid, under, box, 'quick', out);
-  if (mark.tones) toneBy(mark.tones, out);
-  const image = new OffscreenCanvas(box.width, box.height);
-  image.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(out.buffer), box.width, box.height), 0, 0);
-  return { image, box };
+  return box && { image: canvasOf(mappedPx(pyramid, mark.place, box, mark.tones, 'quick'), box.width, box.height), box };
 }
 
 /** Bitmaps that lie flat, painted from their small copies: for thumbnails. */

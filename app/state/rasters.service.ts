@@ -33,7 +33,7 @@ export class RastersService implements RasterSource {
     return this.imaging.smalls().get(bitmap) ?? null;
   }
 
-  sharp(mark: ImageMark, box: PxBox): Promise<ImageBitmap> {
+  async sharp(mark: ImageMark, box: PxBox): Promise<ImageBitmap> {
     return this.imaging.map(this.bitmapOf(mark), mark, box);
   }
 
@@ -46,7 +46,10 @@ export class RastersService implements RasterSource {
   /** Bitmaps as a canvas of so many px to the mm shows them, all of them exact. */
   async exact({ marks, sheet }: HandedSheet, pxPerMm: number): Promise<CanvasImages> {
     const made = new Map<ImageMark, { readonly image: ImageBitmap; readonly box: PxBox }>();
-    for (const { mark, box } of imagesWanted(marks, sheet, pxPerMm, true).mapped) made.set(mark, { image: await this.sharp(mark, box), box });
+    for (const { mark, box } of imagesWanted(marks, sheet, pxPerMm, true).mapped) {
+      const image = await there(() => this.sharp(mark, box));
+      if (image) made.set(mark, { image, box });
+    }
     return (mark) => {
       const found = made.get(mark);
       return found ? { image: found.image, map: [found.box.perPx, 0, 0, found.box.perPx, found.box.x, found.box.y], sharp: true } : null;
@@ -61,11 +64,15 @@ export class RastersService implements RasterSource {
   async handed(sheet: HandedSheet, pxPerInch: number): Promise<HandedSheet> {
     const wishes = imagesWanted(sheet.marks, sheet.sheet, pxPerInch / 25.4);
     const images = new Map<string, HandedImage>();
-    for (const mark of wishes.whole) images.set(imageKey(mark), await this.wholeImage(mark));
+    for (const mark of wishes.whole) {
+      const image = await there(() => this.wholeImage(mark));
+      if (image) images.set(imageKey(mark), image);
+    }
     const made = new Map<ImageMark, { readonly key: string; readonly box: PxBox }>();
     for (const [i, { mark, box }] of wishes.mapped.entries()) {
       const key = `mapped ${i}`;
-      const bytes = await this.imaging.png(this.bitmapOf(mark), mark.place, box, mark.tones);
+      const bytes = await there(() => this.imaging.png(this.bitmapOf(mark), mark.place, box, mark.tones));
+      if (!bytes) continue;
       images.set(key, { type: 'image/png', bytes, width: box.width, height: box.height });
       made.set(mark, { key, box });
     }
@@ -79,5 +86,14 @@ export class RastersService implements RasterSource {
     const bytes = type === 'image/webp' || mark.tones ? null : await this.drawings.asset(bitmap.asset);
     if (bytes && type !== 'image/webp') return { type, bytes, width, height };
     return { type: 'image/png', bytes: await this.imaging.png(bitmap, null, null, mark.tones), width, height };
+  }
+}
+
+/** What is made of a picture; null where it is not there or cannot be decoded: a damaged picture spoils no file, its place is shown. */
+async function there<T>(make: () => Promise<T>): Promise<T | null> {
+  try {
+    return await make();
+  } catch {
+    return null;
   }
 }

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Bitmap, Reference } from '@core';
+import { affineOf, composeAffine, type Bitmap, type Reference } from '@core';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
@@ -51,14 +51,18 @@ export class ReferencesService {
   private async fromSvg(text: string): Promise<Bitmap> {
     const read = await this.svg.read(text);
     if (!read.ok) throw new Error(read.problems[0]?.message ?? 'The SVG cannot be read.');
-    const { flat } = read.value;
+    const { flat, pictures } = read.value;
+    const held = new Map(await Promise.all(pictures.map(async ({ key, bytes }) => [key, await heldPicture(bytes)] as const)));
     const k = 2000 / Math.max(flat.width, flat.height);
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [Math.max(1, Math.round(flat.width * k)), Math.max(1, Math.round(flat.height * k))];
     const context = canvas.getContext('2d');
     if (!context) throw new Error('The browser gave no canvas to draw on.');
     context.scale(k, k);
-    paintMarksOnCanvas(context, flat.marks);
+    paintMarksOnCanvas(context, flat.marks, ({ bitmap, place }) => {
+      const [image, map] = [held.get(bitmap), affineOf(place.map)];
+      return image && map ? { image, map: composeAffine(map, [1 / image.width, 0, 0, 1 / image.height, 0, 0]) } : null;
+    });
     const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
     if (!blob) throw new Error('The browser could not draw the SVG.');
     const bytes = new Uint8Array(await blob.arrayBuffer());
@@ -89,3 +93,6 @@ export class ReferencesService {
     this.messages.say('good', `“${reference.name}” was added as a reference`, ['Trace edges over it to read its projection.']);
   }
 }
+
+/** A picture that lay in an SVG; null where it cannot be decoded. */
+const heldPicture = (bytes: Uint8Array): Promise<ImageBitmap | null> => createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>])).catch(() => null);

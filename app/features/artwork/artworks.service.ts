@@ -89,7 +89,8 @@ export class ArtworksService {
     const host = chosen?.net && findNode(this.documents.whole(), chosen.net.of);
     if (!chosen?.net || host?.kind !== 'shape') return void this.messages.say('info', 'The solid of this net is gone');
     const made = netArtwork(this.documents.whole(), host, tabs, newId, chosen.id);
-    if (made) this.onDrawing({ kind: 'net', artwork: { ...made.artwork, name: chosen.name }, nodes: made.placements }, `lay out ${chosen.name}`);
+    if (made)
+      this.documents.commit({ kind: 'net', artwork: { ...made.artwork, name: chosen.name }, nodes: made.placements }, `lay out ${chosen.name}`, 'drawing');
   }
 
   /** The selected flat things become an artwork that lies where they were. */
@@ -133,16 +134,7 @@ export class ArtworksService {
       return artwork ? [exchangedIn(document, node, artwork)] : [];
     });
     if (changed.length === 0) return;
-    this.onDrawing({ kind: 'change', nodes: changed }, label);
-  }
-
-  /** An edit of the drawing, whichever view is worked on. */
-  private onDrawing(edit: Edit, label: string): boolean {
-    const worked = this.documents.sheetOf();
-    if (worked !== null) this.documents.work(null);
-    const done = this.documents.commit(edit, label);
-    if (worked !== null) this.documents.work(worked);
-    return done;
+    this.documents.commit({ kind: 'change', nodes: changed }, label, 'drawing');
   }
 
   /** Puts another artwork in the place of the chosen one everywhere. */
@@ -162,7 +154,7 @@ export class ArtworksService {
     const nodes = chosen.nodes && copyNodes(chosen.nodes, newId);
     const fresh = inOrder({ ...chosen, id: newId(), name: `${chosen.name.replace(/ \d+$/, '')} ${count}`, version: { of, name: `version ${count}` }, nodes });
     const first: SingleEdit[] = chosen.version ? [] : [{ kind: 'artworks', items: [lookOf({ ...chosen, version: { of, name: 'version 1' } })] }];
-    if (this.onDrawing({ kind: 'all', edits: [...first, { kind: 'add', nodes: [], artworks: [fresh] }] }, `add a version of ${chosen.name}`))
+    if (this.documents.commit({ kind: 'all', edits: [...first, { kind: 'add', nodes: [], artworks: [fresh] }] }, `add a version of ${chosen.name}`, 'drawing'))
       this.useVersion(fresh.id);
   }
 
