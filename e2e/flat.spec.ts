@@ -171,3 +171,29 @@ test('a crate unfolded, drawn over its edge, seen on three faces, and its net pr
   await expect.poll(() => shown(page)).not.toBe(before);
   within(12, 'a crate unfolded, drawn over its edge, and its net printed', hand);
 });
+
+test('two versions of a sign are exchanged in every place by one press, and a shape is lifted into an artwork and put back', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Artwork', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Choose Quay 9 sign' }).click();
+  const first = (await kept(page, ({ artworks }) => expect(artworks.length).toBeGreaterThan(0))).artworks.find(({ name }) => name === 'Quay 9 sign')!.id;
+  const lies = (document: CheminDocument, artwork: string): number => placementsOf(document).filter((node) => node.artwork === artwork).length;
+  const times = lies((await kept(page, () => undefined)), first); // prettier-ignore
+  await page.getByRole('button', { name: 'Add a version' }).click();
+  const second = (await kept(page, ({ artworks }) => expect(artworks.filter(({ version }) => version)).toHaveLength(2))).artworks.at(-1)!.id;
+  await kept(page, (document) => expect([lies(document, first), lies(document, second)]).toEqual([0, times]));
+  await page.getByRole('textbox', { name: 'Version' }).fill('evening');
+  await page.keyboard.press('Enter');
+  await page.getByRole('group', { name: 'Versions' }).getByRole('button', { name: 'version 1' }).click();
+  await kept(page, (document) => expect([lies(document, first), lies(document, second)]).toEqual([times, 0]));
+  // A flat shape of the drawing.
+  await page.getByRole('button', { name: 'water', exact: true }).click();
+  await page.getByRole('button', { name: 'Lift the selection' }).click();
+  const lifted = (await kept(page, ({ artworks }) => expect(artworks.at(-1)!.name).toBe('water'))).artworks.at(-1)!;
+  await kept(page, (document) => expect(lies(document, lifted.id)).toBe(1));
+  await page.getByRole('button', { name: 'Put back as shapes' }).click();
+  await kept(page, (document) => {
+    expect(lies(document, lifted.id)).toBe(0);
+    expect(flattenTree(document.nodes).some(({ node }) => node.kind === 'shape' && node.name === 'water' && node.plane.kind === 'floor')).toBe(true);
+  });
+});
