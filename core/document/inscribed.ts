@@ -40,7 +40,7 @@ export function inscribedIn(host: ShapeNode, name: SurfaceName): InscribedCircle
  */
 export function followFaces(before: CheminDocument, after: CheminDocument): CheminDocument {
   if (before.nodes === after.nodes) return after;
-  const changed = changedIds(before, after);
+  const changed = changedNodes(before, after);
   const follow = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
     let next: DocumentNode[] | null = null;
     nodes.forEach((node, i) => {
@@ -53,19 +53,21 @@ export function followFaces(before: CheminDocument, after: CheminDocument): Chem
   return nodes === after.nodes ? after : { ...after, nodes };
 }
 
+type Changed = ReadonlyMap<string, DocumentNode>;
+
 const nodeSets = new WeakMap<readonly DocumentNode[], ReadonlySet<DocumentNode>>();
 
-/** Ids of what an edit changed or added; null where it took something away. A gesture asks in every frame. */
-function changedIds(before: CheminDocument, after: CheminDocument): ReadonlySet<string> | null {
+/** What an edit changed or added, by ids; null where it took something away. A gesture asks in every frame. */
+function changedNodes(before: CheminDocument, after: CheminDocument): Changed | null {
   let known = nodeSets.get(before.nodes);
   if (!known) nodeSets.set(before.nodes, (known = new Set(nodesById(before.nodes).values())));
-  const changed = new Set<string>();
+  const changed = new Map<string, DocumentNode>();
   let left = known.size;
   const visit = (nodes: readonly DocumentNode[]): void => {
     for (const node of nodes) {
       if (known.has(node)) left--;
       else {
-        changed.add(node.id);
+        changed.set(node.id, node);
         if (nodesById(before.nodes).has(node.id)) left--;
       }
       if (node.kind === 'group') visit(node.children);
@@ -79,7 +81,7 @@ function followedNode(
   node: DocumentNode,
   before: CheminDocument,
   after: CheminDocument,
-  changed: ReadonlySet<string> | null,
+  changed: Changed | null,
   follow: (nodes: readonly DocumentNode[]) => readonly DocumentNode[],
 ): DocumentNode {
   if (node.kind === 'group') {
@@ -91,16 +93,16 @@ function followedNode(
     return inscribed && (!changed || changed.has(inscribed.node) || changed.has(node.id)) ? followed(node, before, after) : node;
   }
   if (node.kind !== 'placement' || node.target.kind !== 'face' || (changed && !changed.has(node.target.node))) return node;
-  return carriedByHost(node, node.target, before, after);
+  return carriedByHost(node, node.target, before, changed?.get(node.target.node) ?? nodesById(after.nodes).get(node.target.node));
 }
 
 function carriedByHost(
   node: PlacementNode,
   { node: host, face }: { node: string; face: string },
   before: CheminDocument,
-  after: CheminDocument,
+  is: DocumentNode | undefined,
 ): PlacementNode {
-  const [was, is] = [nodesById(before.nodes).get(host), nodesById(after.nodes).get(host)];
+  const was = nodesById(before.nodes).get(host);
   if (was === is || was?.kind !== 'shape' || is?.kind !== 'shape' || nodesById(before.nodes).get(node.id) !== node) return node;
   if (was.outline === is.outline && was.plane === is.plane) return node;
   const map = rigidBetween(was, is);

@@ -50,6 +50,17 @@ export function drawnNodes(document: CheminDocument): readonly DrawnNode[] {
   return list;
 }
 
+const own = new WeakMap<DrawnNode['node'], DrawnNode>();
+
+/** A node as it is drawn for itself: the same object for as long as it is the same. */
+function ownNode(node: DrawnNode['node'], { owner, hidden, locked }: Pick<DrawnNode, 'owner' | 'hidden' | 'locked'>): DrawnNode {
+  const known = own.get(node);
+  if (known && known.owner === owner && known.hidden === hidden && known.locked === locked) return known;
+  const made = { node, owner, hidden, locked, map: null, within: '' };
+  own.set(node, made);
+  return made;
+}
+
 class Drawing {
   readonly nodes: DrawnNode[] = [];
   private shown = 0;
@@ -72,7 +83,7 @@ class Drawing {
   private put(node: DocumentNode, how: Omit<DrawnNode, 'node'>): void {
     const { owner, hidden, locked, map, within } = how;
     if (node.kind === 'shape' || node.kind === 'placement' || (node.kind === 'group' && isJoined(node)))
-      this.nodes.push({ node, owner, hidden, locked, map, within });
+      this.nodes.push(map || within !== '' ? { node, owner, hidden, locked, map, within } : ownNode(node, how));
     else if (node.kind === 'dimension' && !how.hidden) for (const part of shownByDimension(this.document, node)) this.nodes.push({ node: part, ...how });
   }
 

@@ -140,9 +140,9 @@ export class PictureMaker {
       if (node.kind === 'placement' && node.target.kind === 'face') {
         const key = keyOf(within, node.target.node);
         const list = (onFaces ??= new Map<string, OnFace[]>()).get(key);
-        const placed: OnFace = { drawn, node, artwork: artworks.get(node.artwork), tones: tonesIn(tones, ownLook(document, drawn.owner, node.id)) };
-        if (list) list.push(placed);
-        else onFaces.set(key, [placed]);
+        const on = onFace(drawn, node, artworks.get(node.artwork), tonesIn(tones, ownLook(document, drawn.owner, node.id)));
+        if (list) list.push(on);
+        else onFaces.set(key, [on]);
         continue;
       }
       const body = drawnBody(drawn);
@@ -243,13 +243,25 @@ function sameCuts(p: readonly Area[] | null, q: readonly Area[] | null): boolean
   return p === q || (p !== null && q !== null && p.length === q.length && p.every(({ polygon }, i) => polygon === q[i]!.polygon));
 }
 
+const placed = new WeakMap<DrawnNode, OnFace>();
+
+/** Artwork on a face: the same object for as long as it and its light are the same. */
+function onFace(drawn: DrawnNode, node: PlacementNode, artwork: OnFace['artwork'], tones: Tones): OnFace {
+  const known = placed.get(drawn);
+  if (known && known.artwork === artwork && known.tones === tones) return known;
+  const made: OnFace = { drawn, node, artwork, tones };
+  placed.set(drawn, made);
+  return made;
+}
+
 const NONE: readonly OnFace[] = [];
 const NO_SHADE: readonly Shade[] = [];
 
 const sameShades = (p: readonly Shade[], q: readonly Shade[]): boolean => p === q || (p.length === q.length && p.every((shade, i) => shade === q[i]));
 
 const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
-  p === q || (p.length === q.length && p.every((one, i) => one.node === q[i]!.node && one.artwork === q[i]!.artwork && one.tones === q[i]!.tones));
+  p === q ||
+  (p.length === q.length && p.every((one, i) => one === q[i] || (one.node === q[i]!.node && one.artwork === q[i]!.artwork && one.tones === q[i]!.tones)));
 
 interface Gathered {
   readonly under: Painted[];
