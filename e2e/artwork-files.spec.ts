@@ -3,6 +3,7 @@ import { Resvg } from '@resvg/resvg-js';
 import type { Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import type { CheminDocument } from '../core/index';
+import { finePng, inkJpeg, movingPng } from '../core/testing/odd-pictures';
 import { difference, pdfPage } from '../core/testing/pictures';
 import { expect, openDemo, storedOpen, test } from './support';
 
@@ -105,7 +106,17 @@ test('odd pictures are refused, reduced or read, each with its words, and the dr
     ['none.webp', 'image/webp', Buffer.from('nothing of the kind'), /no PNG/],
     ['damaged.png', 'image/png', Buffer.concat([whole.subarray(0, 400), Buffer.alloc(200, 7), whole.subarray(whole.length - 12)]), /cut short|damaged/],
   ];
-  for (const [name, type, buffer, words] of cases) {
+  const paths = Array.from({ length: 100_000 }, (_, i) => `<path d="M${i % 90} ${i % 70}l3 0 0 3z"/>`).join('');
+  const drawn = (inside: string): Buffer => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${inside}</svg>`);
+  const deep = (levels: number): string => `<defs><clipPath id="c"><rect width="90" height="90"/></clipPath></defs>${'<g clip-path="url(#c)">'.repeat(levels)}<rect width="9" height="9"/>${'</g>'.repeat(levels)}`; // prettier-ignore
+  const bomb = `<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa">${Array.from({ length: 9 }, (_, i) => `<!ENTITY ${'bcdefghij'[i]!} "${`&${'abcdefghi'[i]!};`.repeat(10)}">`).join('')}]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><text>&j;</text></svg>`; // prettier-ignore
+  const vectors: typeof cases = [
+    ['many.svg', 'image/svg+xml', drawn(paths), /more than [\d,]+ paths|12 MB of paths/],
+    ['deep.svg', 'image/svg+xml', drawn(deep(200)), /nested more than 64 deep/],
+    ['deeper.svg', 'image/svg+xml', drawn(deep(3000)), /cannot be read/],
+    ['bomb.svg', 'image/svg+xml', Buffer.from(bomb), /entities/],
+  ];
+  for (const [name, type, buffer, words] of [...cases, ...vectors]) {
     const from = Date.now();
     await add(page, name, type, buffer);
     const message = page.locator('p-message').filter({ hasText: `“${name}” was not added` });
@@ -117,6 +128,22 @@ test('odd pictures are refused, reduced or read, each with its words, and the dr
   // One that a browser reads, of the wrong kind by its name, is what it is.
   await add(page, 'photo.jpg', 'image/jpeg', whole);
   await expect(page.getByText('“photo.jpg” was added')).toBeVisible();
+  // Inks, finer colours and the first of several pictures are read, and it is said.
+  const odd: readonly (readonly [string, string, Buffer, RegExp, readonly number[], number])[] = [
+    ['inks.jpg', 'image/jpeg', inkJpeg([0, 255, 255, 0]), /brought to sRGB with 8 bits/, [230, 20, 30], 40],
+    ['fine.png', 'image/png', finePng(8, [0x1234, 0x8000, 0xfedc]), /brought to sRGB with 8 bits/, [0x12, 0x80, 0xfe], 1],
+    ['two.png', 'image/png', movingPng(8, [10, 120, 90], [250, 0, 0]), /its first picture was taken/, [10, 120, 90], 0],
+  ];
+  for (const [name, type, buffer, words, colour, within] of odd) {
+    await add(page, name, type, buffer);
+    const message = page.locator('p-message').filter({ hasText: `“${name}” was added` });
+    await expect(message).toContainText(words);
+    const there = await page.getByRole('button', { name: `Choose ${name.split('.')[0]}` }).locator('img, canvas, svg').first().screenshot(); // prettier-ignore
+    const shown = PNG.sync.read(there);
+    const middle = 4 * ((shown.height >> 1) * shown.width + (shown.width >> 1));
+    colour.forEach((level, i) => expect(Math.abs(shown.data[middle + i]! - level), `${name}, channel ${i}`).toBeLessThanOrEqual(within + 1));
+    await message.getByRole('button').last().click();
+  }
   // Text in a font that is not here is named, with what stands in for it.
   const text =
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 30"><text x="4" y="20" font-family="Harbour Sans" font-size="14">Quay 9</text><text x="4" y="28" font-family="Nunito" font-size="6">open</text></svg>';

@@ -3,9 +3,12 @@ import { emptyDocument, type CheminDocument, type PlacementNode, type ShapeNode 
 import { artworkCorners, artworkOnSurface } from '../geometry/anchor';
 import { surfaceNamed } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
+import { isRuled, type Ruled } from '../geometry/ruled';
+import { anchorOnRuled, artworkOnRuled, worldOnRuled } from '../geometry/wrapping';
 import { exactCells } from '../math/exact';
 import type { WorldPoint } from '../math/points';
-import { mapOutline, outlineThrough } from '../shape/outline';
+import { ellipseOutline } from '../shape/forms';
+import { mapOutline, outlineThrough, rectangleOutline } from '../shape/outline';
 import { turnOutline } from '../shape/transform';
 import { randomFrom, runs } from '../testing/random';
 
@@ -98,5 +101,68 @@ describe('artwork on a face', () => {
     expect(cornersOf(without, 'on side:4')).toBeNull();
     const back = applyEdit(without, { kind: 'outline', id: 'host', outline: host.outline } as Edit);
     expect(cornersOf(back, 'on side:4')).toEqual(cornersOf(start, 'on side:4'));
+  });
+});
+
+describe('artwork on a round side', () => {
+  const drum: ShapeNode = { ...host, outline: ellipseOutline({ u: 5, v: 5 }, { u: 3, v: 3 }), depth: 6 };
+  const sideOf = (document: CheminDocument): Ruled | null => {
+    const on = document.nodes.find(({ id }) => id === 'host') as ShapeNode;
+    const form = surfaceNamed(bodyOf(on), 'side:1')?.form;
+    return form && isRuled(form) ? form : null;
+  };
+  const band = (id: string, s: number, k: number, turn: number, width: number): PlacementNode => ({
+    ...sign('side:1', { a: 0, b: 0, h: 0 }),
+    id,
+    anchor: anchorOnRuled(sideOf({ ...start, nodes: [drum] })!, { s, k }, { width, height: 1.2 }, turn === 0 ? {} : { turn }),
+  });
+  const bands = [band('upright', 0.6, 0.5, 0, 2), band('turned', 0.4, 0.4, 35, 1.5), band('over the seam', 3.9, 0.6, 0, 3)];
+  const round: CheminDocument = { ...start, nodes: [drum, ...bands] };
+  /** Places of a band in the world, corners and between. */
+  const placesOf = (document: CheminDocument, id: string): readonly WorldPoint[] => {
+    const side = sideOf(document)!;
+    const { anchor } = document.nodes.find((node) => node.id === id) as PlacementNode;
+    const { origin, right, down } = artworkOnRuled(anchor, side);
+    return [0, 0.3, 1].flatMap((x) =>
+      [0, 0.5, 1].map((y) => {
+        const [across, along] = [x * anchor.width, y * anchor.height];
+        return worldOnRuled(side, { u: origin.u + right.u * across + down.u * along, v: origin.v + right.v * across + down.v * along });
+      }),
+    );
+  };
+  const outlineOf = (outline: ShapeNode['outline']): Edit => ({ kind: 'outline', id: 'host', outline }) as Edit;
+
+  it('stays where it is when its host is made deeper, or cut', () => {
+    const random = randomFrom(23);
+    for (let i = 0; i < runs(40); i++) {
+      const depth = exactCells(4 + random() * 8);
+      const deep = applyEdit(round, { kind: 'depth', id: 'host', depth });
+      for (const { id } of bands) expect(farthest(placesOf(round, id), placesOf(deep, id))).toBeLessThan(1e-9);
+    }
+    // Half of it is cut off, straight: what lies on the other half does not move.
+    const half = applyEdit(round, outlineOf({ ...drum.outline, points: drum.outline.points.filter(({ id }) => id !== 4) }));
+    expect(sideOf(half)!.directrix.length).toBeLessThan(sideOf(round)!.directrix.length);
+    for (const id of ['upright', 'turned']) expect(farthest(placesOf(round, id), placesOf(half, id))).toBeLessThan(1e-9);
+  });
+
+  it('goes along when it is moved, turned and mirrored', () => {
+    const by = { a: 2.5, b: -1, h: 3 };
+    const moved = applyEdit(round, { kind: 'move', ids: ['host'], by });
+    for (const { id } of bands) expect(farthest(placesOf(round, id), placesOf(moved, id), by)).toBeLessThan(1e-9);
+    const turned = applyEdit(round, { kind: 'lay', items: [{ id: 'host', plane: drum.plane, outline: turnOutline(drum.outline, { u: 8, v: 1 }, 90) }] });
+    const mirrored = applyEdit(round, { kind: 'lay', items: [{ id: 'host', plane: drum.plane, outline: mapOutline(drum.outline, (p) => ({ ...p, u: 16 - p.u, ...(p.arc && { arc: { ...p.arc, u: 16 - p.arc.u } }) })) }] }); // prettier-ignore
+    for (const { id } of bands) {
+      const was = placesOf(round, id);
+      expect(farthest(was.map(({ a, b, h }) => ({ a: 8 - (b - 1), b: 1 + (a - 8), h })), placesOf(turned, id))).toBeLessThan(3e-5); // prettier-ignore
+      expect(farthest(was.map(({ a, b, h }) => ({ a: 16 - a, b, h })), placesOf(mirrored, id))).toBeLessThan(3e-5); // prettier-ignore
+    }
+  });
+
+  it('waits while its side is gone, and is back with it', () => {
+    const square = applyEdit(round, outlineOf(mapOutline(rectangleOutline({ u: 2, v: 2 }, { u: 8, v: 8 }), (p) => ({ ...p, id: p.id + 10 }))));
+    expect(sideOf(square)).toBeNull();
+    expect(square.nodes.slice(1)).toEqual(bands);
+    const back = applyEdit(square, outlineOf(drum.outline));
+    for (const { id } of bands) expect(placesOf(back, id)).toEqual(placesOf(round, id));
   });
 });
