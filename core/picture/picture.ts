@@ -100,10 +100,13 @@ export class PictureMaker {
     if (floor) under.push(floor);
     const [uncut, shaded] = [new Set<string>(), new Set<string>()];
     const painted = under;
+    // What lies on things, looked up once for each; on parts of what is one, for each surface.
+    const onThings: (readonly OnFace[] | undefined)[] = [];
+    const onPart = (within: string, id: string): readonly OnFace[] => onFaces?.get(keyOf(within, id)) ?? NONE;
     for (const part of order) {
       const { node, drawn } = space[part.body]!;
       const { from } = part.surface.surface ?? {};
-      const on = onFaces?.get(keyOf(node.within, from?.node ?? node.node.id)) ?? NONE;
+      const on = from ? onPart(node.within, from.node) : (onThings[part.body] ??= onPart(node.within, node.node.id));
       const source = node.node.kind === 'group' ? partOf(document, node.node, from?.node) : node.node;
       if (!source) continue;
       const dark = (part.surface.surface && shades.get(part.surface.surface)) ?? NO_SHADE;
