@@ -21,6 +21,7 @@ const CORE_MAY_IMPORT = {
   light: ['math', 'projection', 'shape', 'geometry'],
   artwork: ['math', 'projection', 'shape', 'geometry', 'paint'],
   imaging: ['math', 'projection', 'shape', 'geometry', 'visibility', 'artwork'],
+  photo: ['math', 'projection', 'grid', 'shape', 'imaging', 'artwork'],
   shadow: ['math', 'projection', 'shape', 'geometry', 'light', 'artwork', 'visibility'],
   document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'lettering', 'light', 'artwork', 'visibility'],
   picture: [...BEFORE_PICTURE, 'lettering', 'shadow'],

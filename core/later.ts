@@ -14,6 +14,7 @@ export * from './lettering/font-file';
 export * from './math/conics';
 export * from './output/handed';
 export * from './output/images';
+export type { LatticeSettings } from './grid/lattice';
 export * from './output/lattice';
 export * from './output/paint-pdf';
 export * from './output/paint-svg';

@@ -2,78 +2,47 @@ import { flatInk, type GroupMark, type Mark, type PathMark } from '../artwork/ma
 import type { Sheet } from '../document/types';
 import { IDENTITY } from '../math/matrix';
 import type { Path } from '../shape/path';
+import { latticeLine, NUMBER_LINE, numberBox, numberStrokes, type LatticeSettings } from '../grid/lattice';
 import type { HandedSheet } from './handed';
 
-/** A flat calibration lattice: boxes of one size in columns and rows. */
-export interface LatticeSettings {
-  readonly columns: number;
-  readonly rows: number;
-  /** Edge of a box in mm. */
-  readonly box: number;
-}
-
-/** Room around the lattice in mm. */
-const MARGIN = 8;
-
-/** Digits as pen strokes on a lattice of 4 x 6. */
-const DIGITS: readonly (readonly (readonly number[])[])[] = [
-  [[0, 0, 4, 0, 4, 6, 0, 6, 0, 0]],
-  [
-    [0.8, 1.4, 2.4, 0, 2.4, 6],
-    [0.8, 6, 4, 6],
-  ],
-  [[0, 0, 4, 0, 4, 2.8, 0, 6, 4, 6]],
-  [
-    [0, 0, 4, 0, 4, 6, 0, 6],
-    [1, 2.8, 4, 2.8],
-  ],
-  [[3, 6, 3, 0, 0, 4.2, 4, 4.2]],
-  [[4, 0, 0, 0, 0, 2.6, 4, 2.6, 4, 6, 0, 6]],
-  [[4, 0, 0, 0, 0, 6, 4, 6, 4, 2.8, 0, 2.8]],
-  [[0, 0, 4, 0, 1.6, 6]],
-  [
-    [0, 0, 4, 0, 4, 6, 0, 6, 0, 0],
-    [0, 2.8, 4, 2.8],
-  ],
-  [[4, 3.2, 0, 3.2, 0, 0, 4, 0, 4, 6, 0, 6]],
-];
+/** Room around the lattice in mm, its last numbers in it. */
+const roomOf = ({ columns, rows, box }: LatticeSettings): number =>
+  Math.max(8, Math.ceil(numberBox(String((columns + 1) * (rows + 1)).length).right * box) + 1);
 
 /**
  * The lattice as a sheet of its own in true size, with lines in named groups and every crossing numbered row by row
  * from 1 at the top left; the numbers are strokes, so that no font is needed.
  */
-export function latticeSheet({ columns, rows, box }: LatticeSettings, unit: Sheet['unit'] = 'mm'): HandedSheet {
+export function latticeSheet(lattice: LatticeSettings, unit: Sheet['unit'] = 'mm'): HandedSheet {
+  const { columns, rows, box } = lattice;
+  const room = roomOf(lattice);
   const [width, height] = [columns * box, rows * box];
   const lines = (count: number, along: (i: number) => readonly number[]): Path => ({
     verbs: 'ML'.repeat(count + 1),
     coords: Array.from({ length: count + 1 }, (_, i) => along(i)).flat(),
   });
-  const upright = lines(columns, (i) => [MARGIN + i * box, MARGIN, MARGIN + i * box, MARGIN + height]);
-  const level = lines(rows, (i) => [MARGIN, MARGIN + i * box, MARGIN + width, MARGIN + i * box]);
+  const upright = lines(columns, (i) => [room + i * box, room, room + i * box, room + height]);
+  const level = lines(rows, (i) => [room, room + i * box, room + width, room + i * box]);
   const numbers = Array.from({ length: (columns + 1) * (rows + 1) }, (_, i) => {
-    const [x, y] = [MARGIN + (i % (columns + 1)) * box, MARGIN + Math.floor(i / (columns + 1)) * box];
-    return numberPath(i + 1, x + box * 0.05, y + box * 0.05, box * 0.026);
+    const [x, y] = [room + (i % (columns + 1)) * box, room + Math.floor(i / (columns + 1)) * box];
+    return numberPath(i + 1, x, y, box);
   });
   const text: Path = { verbs: numbers.map((p) => p.verbs).join(''), coords: numbers.flatMap((p) => p.coords) };
-  const sheet: Sheet = { width: width + 2 * MARGIN, height: height + 2 * MARGIN, unit, resolution: 300, scale: 1, background: '#ffffff' };
+  const sheet: Sheet = { width: width + 2 * room, height: height + 2 * room, unit, resolution: 300, scale: 1, background: '#ffffff' };
   const marks: Mark[] = [
-    group('lattice, upright lines', stroke(upright, Math.min(0.35, box * 0.03))),
-    group('lattice, level lines', stroke(level, Math.min(0.35, box * 0.03))),
-    group('lattice, numbers', stroke(text, box * 0.014)),
+    group('lattice, upright lines', stroke(upright, latticeLine(lattice))),
+    group('lattice, level lines', stroke(level, latticeLine(lattice))),
+    group('lattice, numbers', stroke(text, box * NUMBER_LINE)),
   ];
   return { sheet, background: true, marks };
 }
 
-function numberPath(number: number, x: number, y: number, scale: number): Path {
-  let verbs = '';
-  const coords: number[] = [];
-  Array.from(String(number)).forEach((digit, place) => {
-    for (const line of DIGITS[Number(digit)]!) {
-      verbs += 'M' + 'L'.repeat(line.length / 2 - 1);
-      line.forEach((value, i) => coords.push(i % 2 === 0 ? x + (place * 5.6 + value) * scale : y + value * scale));
-    }
-  });
-  return { verbs, coords };
+function numberPath(number: number, x: number, y: number, box: number): Path {
+  const strokes = numberStrokes(number);
+  return {
+    verbs: strokes.map((line) => 'M' + 'L'.repeat(line.length / 2 - 1)).join(''),
+    coords: strokes.flatMap((line) => line.map((value, i) => (i % 2 === 0 ? x : y) + value * box)),
+  };
 }
 
 function stroke(path: Path, width: number): PathMark {
