@@ -15,14 +15,20 @@ const MAX_ROUNDS = 60;
  * The parameters that make the sum of squared residuals least, near a start: Levenberg-Marquardt with Marquardt's
  * scaling and a numeric Jacobian (Press et al., Numerical Recipes, 15.5). For fits of a handful of parameters.
  * @param steps a small step of each parameter, for its derivative
+ * @param rounds most steps that are taken
  */
-export function fitLeastSquares(residualsOf: (p: readonly number[]) => readonly number[], start: readonly number[], steps: readonly number[]): Fit {
+export function fitLeastSquares(
+  residualsOf: (p: readonly number[]) => readonly number[],
+  start: readonly number[],
+  steps: readonly number[],
+  rounds = MAX_ROUNDS,
+): Fit {
   const n = start.length;
   let p = [...start];
   let r = residualsOf(p);
   let cost = squares(r);
   let damping = 1e-3;
-  for (let round = 0; round < MAX_ROUNDS; round++) {
+  for (let round = 0; round < rounds; round++) {
     const { normal, gradient } = normalEquations(residualsOf, p, r, steps);
     let improved = false;
     for (let tries = 0; tries < 12 && !improved; tries++) {
@@ -50,16 +56,7 @@ function finish(
   steps: readonly number[],
 ): Fit {
   const { normal } = normalEquations(residualsOf, p, r, steps);
-  const n = p.length;
-  const inverse: number[] = [];
-  for (let k = 0; k < n; k++) {
-    const column = solveSymmetric(
-      normal,
-      Array.from({ length: n }, (_, i) => (i === k ? 1 : 0)),
-    );
-    if (!column) return { parameters: p, residuals: r, cost, inverse: null };
-    inverse.push(...column);
-  }
+  const inverse = invertSymmetric(normal, p.length);
   return { parameters: p, residuals: r, cost, inverse };
 }
 
@@ -86,9 +83,29 @@ function normalEquations(
 
 /** The solution of a symmetric positive definite system by Cholesky's decomposition, or null where it is not definite. */
 export function solveSymmetric(matrix: readonly number[], right: readonly number[]): number[] | null {
-  const n = right.length;
+  const l = cholesky(matrix, right.length);
+  return l && solveBy(l, right);
+}
+
+/** The inverse of a symmetric positive definite matrix of n rows, by rows, or null where it is not definite. O(n^3). */
+export function invertSymmetric(matrix: readonly number[], n: number): number[] | null {
+  const l = cholesky(matrix, n);
+  if (!l) return null;
+  const unit = new Array<number>(n).fill(0);
+  const out: number[] = [];
+  for (let k = 0; k < n; k++) {
+    unit[k] = 1;
+    for (const value of solveBy(l, unit)) out.push(value);
+    unit[k] = 0;
+  }
+  return out;
+}
+
+/** The lower triangle L with L L^T the matrix, by rows. */
+function cholesky(matrix: readonly number[], n: number): readonly number[] | null {
   const l = new Array<number>(n * n).fill(0);
-  const scale = Math.max(...matrix.map(Math.abs));
+  let scale = 0;
+  for (const value of matrix) scale = Math.max(scale, Math.abs(value));
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = matrix[i * n + j]!;
@@ -98,6 +115,11 @@ export function solveSymmetric(matrix: readonly number[], right: readonly number
       else return null;
     }
   }
+  return l;
+}
+
+function solveBy(l: readonly number[], right: readonly number[]): number[] {
+  const n = right.length;
   const x = [...right];
   for (let i = 0; i < n; i++) {
     for (let k = 0; k < i; k++) x[i]! -= l[i * n + k]! * x[k]!;

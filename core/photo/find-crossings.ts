@@ -1,7 +1,7 @@
 import type { LatticeSettings } from '../grid/lattice';
 import type { SheetPoint } from '../math/points';
 import { halvedGray, type Gray } from './gray';
-import { latticeNet, netKey, type NetNode } from './lattice-net';
+import { astray, guessAt, latticeNet, netKey, type NetNode } from './lattice-net';
 import { darkLines } from './line-ends';
 import { numberNet, type Numbering } from './number-net';
 import { refinedCrossing, type Arms, type RefinedCrossing } from './refine';
@@ -33,6 +33,8 @@ export type NotFound = 'no-lattice' | 'too-small' | 'mirrored' | 'other-lattice'
 const LOOKED_AT = 1700;
 /** Px between crossings below which they cannot be told apart well. */
 const CLOSEST = 9;
+/** Parts of a step that a crossing may lie off from where those beside it say, once it is known well. */
+const ASTRAY = 0.16;
 /** Agreement of the numbers with a numbering, and how far ahead of every other it has to be. */
 const [AGREES, AHEAD] = [0.2, 0.04];
 
@@ -49,14 +51,13 @@ export function findCrossings(gray: Gray, lattice: LatticeSettings): FoundCrossi
   let nodes: ReadonlyMap<string, NetNode> = net.nodes;
   if (scale > 1) nodes = new Map([...nodes].map(([key, node]) => [key, { ...node, at: { x: node.at.x * scale, y: node.at.y * scale } }]));
   if (middleStep(nodes) < CLOSEST) return 'too-small';
-  let numbering = numberNet(gray, nodes, lattice);
+  const numbering = numberNet(gray, nodes, lattice);
   if (!numbering) return 'other-lattice';
   if (numbering.mirrored && numbering.agrees > AGREES && numbering.ahead > AHEAD) return 'mirrored';
   // Only those that count the lattice's sheet as it is held: a mirror has to be clear.
   if (numbering.agrees < AGREES || numbering.ahead < AHEAD) return 'numbers-unclear';
   const filled = withMissing(inLattice(nodes, numbering, lattice), lattice);
   const refined = refinedNodes(gray, filled, lattice);
-  numbering = { ...numbering };
   return refined.length < 6 ? 'no-lattice' : { crossings: refined, numbering };
 }
 
@@ -91,24 +92,12 @@ function withMissing(nodes: Map<string, NetNode>, { columns, rows }: LatticeSett
     for (let i = 0; i <= columns; i++)
       for (let j = 0; j <= rows; j++) {
         if (out.has(netKey(i, j))) continue;
-        const guesses = WAYS.flatMap(([di, dj]) => guessed(out, i, j, di, dj));
-        if (guesses.length === 0) continue;
-        const at = { x: mean(guesses.map(({ x }) => x)), y: mean(guesses.map(({ y }) => y)) };
-        added.push({ i, j, at });
+        const guess = guessAt(out, i, j);
+        if (guess && guess.worth > 1) added.push({ i, j, at: guess.at });
       }
     for (const node of added) out.set(netKey(node.i, node.j), node);
   }
   return out;
-}
-
-const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
-const WAYS = [[1, 0], [-1, 0], [0, 1], [0, -1]] as const; // prettier-ignore
-
-/** Where a crossing should be by three in a row beside it: their steps change evenly. */
-function guessed(nodes: ReadonlyMap<string, NetNode>, i: number, j: number, di: number, dj: number): readonly SheetPoint[] {
-  const [p, q, r] = [1, 2, 3].map((k) => nodes.get(netKey(i + k * di, j + k * dj))?.at);
-  if (!p || !q || !r) return [];
-  return [{ x: 3 * p.x - 3 * q.x + r.x, y: 3 * p.y - 3 * q.y + r.y }];
 }
 
 /** Every node to a fraction of a px; those that have no lines are left out. */
@@ -125,9 +114,10 @@ function refinedNodes(gray: Gray, nodes: ReadonlyMap<string, NetNode>, { columns
       next.set(netKey(i, j), { i, j, at: crossing.at });
       found.push({ column: i, row: j, at: crossing.at, error: crossing.error, sure: 1 / (1 + (crossing.error / 0.15) ** 2) });
     }
+    for (let wrong = astray(next, ASTRAY); wrong; wrong = astray(next, ASTRAY)) next.delete(wrong);
     at = next;
   }
-  return found;
+  return found.filter(({ column, row }) => at.has(netKey(column, row)));
 }
 
 const isInside = ({ width, height }: Gray, { at: { x, y } }: RefinedCrossing): boolean => x > 1 && y > 1 && x < width - 1 && y < height - 1;

@@ -15,17 +15,14 @@ export interface NetNode {
 
 export const netKey = (i: number, j: number): string => `${i} ${j}`;
 
+/** Crossings that are a net. */
+const FEW = 9;
 /** Neighbours of a candidate among which lines are looked for. */
 const NEAREST = 60;
 /** Part of a crossing's own darkness that a line has all along it to the next. */
 const LINE = 0.3;
 /** Directions that are told apart, and how many are taken in each: the next crossing may have something printed before it. */
-const [WAYS, MOST_IN_WAY] = [12, 3];
-/** How far a step may be from what is expected of it: along it, and aside in parts of it. */
-const [SHORTEST, LONGEST, ASIDE] = [0.6, 1.55, 0.3];
-/** Least part of a step after which another crossing on the way to it is taken in its place. */
-const STEP_ON_THE_WAY = 0.35;
-
+const [WAYS, MOST_IN_WAY] = [12, 5];
 interface Link {
   readonly to: number;
   readonly dx: number;
@@ -36,15 +33,17 @@ interface Link {
 export function latticeNet({ candidates, ridges }: DarkLines): LatticeNet | null {
   const links = linksOf(candidates, ridges);
   const seeds = candidates.map((_, i) => i).filter((i) => links[i]!.length >= 3);
-  seeds.sort((p, q) => links[q]!.length - links[p]!.length || candidates[q]!.weak - candidates[p]!.weak);
+  seeds.sort((p, q) => candidates[q]!.weak - candidates[p]!.weak);
   let best: ReadonlyMap<string, NetNode> | null = null;
   const used = new Set<number>();
   let tries = 0;
   for (const seed of seeds) {
     if (used.has(seed) || ++tries > 60) continue;
     const { nodes, members } = grown(candidates, links, seed);
-    for (const member of members) used.add(member);
-    if (nodes.size > (best?.size ?? 8)) best = nodes;
+    // What a few hang together by tells nothing of where others begin.
+    if (nodes.size >= FEW) for (const member of members) used.add(member);
+    if (nodes.size > (best?.size ?? FEW - 1)) best = nodes;
+    if (nodes.size > 0.6 * seeds.length) break;
   }
   return best && { nodes: best };
 }
@@ -119,65 +118,103 @@ interface Frame {
   readonly v: readonly [number, number];
 }
 
-/** The net that grows from one candidate: each crossing tells where the next ones are to be. */
+/** Directions in which crossings have neighbours. */
+const STEPS = [[1, 0], [-1, 0], [0, 1], [0, -1]] as const; // prettier-ignore
+/** How far a crossing may be from where those beside it say, in parts of a step: by one of them, by two in a row, by more. */
+const OFF = [0.4, 0.3, 0.22] as const;
+
+/** Where a crossing should be, how far steps are there, and how much that is worth: an index into `OFF`. */
+export interface Guess {
+  readonly at: SheetPoint;
+  readonly step: number;
+  readonly worth: number;
+}
+
+/** The net that grows from one candidate: always by that crossing next which lies best where those beside it say. */
 function grown(candidates: readonly Candidate[], links: readonly (readonly Link[])[], seed: number): { nodes: Map<string, NetNode>; members: Set<number> } {
   const nodes = new Map<string, NetNode>();
+  const owners = new Map<string, number>();
   const members = new Set<number>([seed]);
   const frame = seedFrame(links[seed]!);
   if (!frame) return { nodes, members };
-  const queue: { readonly at: number; readonly i: number; readonly j: number; readonly frame: Frame }[] = [];
-  const put = (at: number, i: number, j: number, own: Frame): void => {
+  const put = (at: number, i: number, j: number): void => {
     nodes.set(netKey(i, j), { i, j, at: candidates[at]! });
+    owners.set(netKey(i, j), at);
     members.add(at);
-    queue.push({ at, i, j, frame: own });
   };
-  put(seed, 0, 0, frame);
-  for (let next = queue.shift(); next; next = queue.shift()) {
-    const { at, i, j } = next;
-    const steps = STEPS.map((step) => bestLink(links[at]!, next!.frame, step));
-    const u = between(steps[0]!, steps[1]!) ?? next.frame.u;
-    const v = between(steps[2]!, steps[3]!) ?? next.frame.v;
-    STEPS.forEach(([di, dj], k) => {
-      const link = steps[k];
-      if (!link || members.has(link.to) || nodes.has(netKey(i + di, j + dj))) return;
-      const way: Step = [link.dx * (di + dj), link.dy * (di + dj)];
-      put(link.to, i + di, j + dj, di ? { u: way, v } : { u, v: way });
-    });
+  put(seed, 0, 0);
+  let taken = 0;
+  for (;;) {
+    let [best, least]: [{ to: number; i: number; j: number } | null, number] = [null, Infinity];
+    const looked = new Set<string>();
+    for (const node of nodes.values())
+      for (const [di, dj] of STEPS) {
+        const [i, j] = [node.i + di, node.j + dj];
+        const key = netKey(i, j);
+        if (nodes.has(key) || looked.has(key)) continue;
+        looked.add(key);
+        const guess = guessAt(nodes, i, j, frame);
+        if (!guess) continue;
+        // A line has to run to it from one of its neighbours.
+        for (const [ei, ej] of STEPS)
+          for (const { to } of links[owners.get(netKey(i + ei, j + ej)) ?? -1] ?? []) {
+            const { x, y } = candidates[to]!;
+            const off = Math.hypot(x - guess.at.x, y - guess.at.y) / guess.step;
+            const cost = off / OFF[guess.worth]!;
+            if (cost < 1 && cost - guess.worth < least && !members.has(to)) [best, least] = [{ to, i, j }, cost - guess.worth];
+          }
+      }
+    if (best) {
+      put(best.to, best.i, best.j);
+      continue;
+    }
+    // What does not lie where all beside it say is taken out, and its place filled anew.
+    const worst = astray(nodes);
+    if (!worst || ++taken > MOST_ASTRAY) return { nodes, members };
+    nodes.delete(worst);
   }
-  return { nodes, members };
 }
 
-type Step = readonly [number, number];
-const STEPS = [[1, 0], [-1, 0], [0, 1], [0, -1]] as const; // prettier-ignore
+/** Crossings that are taken out of one net at most. */
+const MOST_ASTRAY = 24;
 
-/** Of the links of a crossing the one that is most like a step in a direction; null where none is. */
-function bestLink(links: readonly Link[], { u, v }: Frame, [di, dj]: (typeof STEPS)[number]): Link | null {
-  const det = u[0] * v[1] - u[1] * v[0];
-  const measured = links.map((link) => {
-    const [a, b] = [(link.dx * v[1] - link.dy * v[0]) / det, (u[0] * link.dy - u[1] * link.dx) / det];
-    return di ? { link, main: a * di, side: Math.abs(b) } : { link, main: b * dj, side: Math.abs(a) };
-  });
-  let [best, least]: [(typeof measured)[number] | null, number] = [null, Infinity];
-  for (const one of measured) {
-    const { main, side } = one;
-    if (!(main >= SHORTEST && main <= LONGEST && side <= ASIDE * main)) continue;
-    const off = Math.abs(Math.log(main)) + 2 * side;
-    if (off < least) [best, least] = [one, off];
+/** The crossing that lies farthest from where those beside it say that it is; null where all lie well. @param parts of a step that it may be off */
+export function astray(nodes: ReadonlyMap<string, NetNode>, parts: number = OFF[2]): string | null {
+  let [worst, most]: [string | null, number] = [null, 1];
+  for (const [key, { i, j, at }] of nodes) {
+    const guess = guessAt(nodes, i, j);
+    if (!guess || guess.worth < 2) continue;
+    const off = Math.hypot(at.x - guess.at.x, at.y - guess.at.y) / guess.step / parts;
+    if (off > most) [worst, most] = [key, off];
   }
-  if (!best) return null;
-  // Steps shorten towards a rim: what lies on the way to one is nearer to be the next.
-  const far = Math.hypot(best.link.dx, best.link.dy);
-  const onTheWay = measured.find(({ link: { dx, dy }, main }) => {
-    const [x, y] = [best.link.dx / far, best.link.dy / far];
-    return main >= STEP_ON_THE_WAY && main < 0.9 * best.main && Math.abs(dx * y - dy * x) < 1.2 + 0.02 * far;
-  });
-  return (onTheWay ?? best).link;
+  return worst;
 }
 
-/** A step from those to both sides. */
-function between(ahead: Link | null, behind: Link | null): Step | null {
-  if (ahead && behind) return [(ahead.dx - behind.dx) / 2, (ahead.dy - behind.dy) / 2];
-  return ahead ? [ahead.dx, ahead.dy] : behind && [-behind.dx, -behind.dy];
+/** Where the crossings beside one say that it is: in rows as their steps change, in squares as their sides do. */
+export function guessAt(nodes: ReadonlyMap<string, NetNode>, i: number, j: number, frame?: Frame): Guess | null {
+  const get = (a: number, b: number): SheetPoint | undefined => nodes.get(netKey(i + a, j + b))?.at;
+  let [x, y, weights, worth, step] = [0, 0, 0, 0, Infinity];
+  const add = (at: SheetPoint, weight: number, by: SheetPoint, of: number): void => {
+    [x, y, weights, worth] = [x + at.x * weight, y + at.y * weight, weights + weight, Math.max(worth, of)];
+    step = Math.min(step, Math.hypot(at.x - by.x, at.y - by.y));
+  };
+  for (const [a, b] of STEPS) {
+    const [p, q, r] = [get(a, b), get(2 * a, 2 * b), get(3 * a, 3 * b)];
+    if (p && q && r) add({ x: 3 * p.x - 3 * q.x + r.x, y: 3 * p.y - 3 * q.y + r.y }, 2, p, 2);
+    else if (p && q) add({ x: 2 * p.x - q.x, y: 2 * p.y - q.y }, 0.7, p, 1);
+    const side = a ? ([0, 1] as const) : ([1, 0] as const);
+    for (const way of [1, -1]) {
+      const [s, corner] = [get(way * side[0], way * side[1]), get(a + way * side[0], b + way * side[1])];
+      if (p && s && corner) add({ x: p.x + s.x - corner.x, y: p.y + s.y - corner.y }, 1, p, 2);
+    }
+  }
+  if (weights === 0 && frame)
+    for (const [a, b] of STEPS) {
+      const p = get(a, b);
+      const way = a ? frame.u : frame.v;
+      if (p) add({ x: p.x - way[0] * (a + b), y: p.y - way[1] * (a + b) }, 1, p, 0);
+    }
+  return weights > 0 ? { at: { x: x / weights, y: y / weights }, step: Math.max(step, 4), worth } : null;
 }
 
 /** The steps to the right and down of a crossing with the same steps back. */

@@ -70,7 +70,7 @@ function followed(gray: Gray, at: SheetPoint, ahead: Arm, behind: Arm, across: n
   const along: readonly [number, number] = [whole[0] / long, whole[1] / long];
   const [nx, ny] = [-along[1], along[0]];
   // Across the line as far as nothing else is printed, measured square to it.
-  const reach = Math.max(1.6, Math.min(7, ASIDE * across));
+  const reach = Math.min(Math.max(2.3, Math.min(7, ASIDE * across)), 0.3 * across);
   const spots: Spot[] = [];
   for (const arm of [ahead, behind]) {
     if (!arm) continue;
@@ -106,7 +106,7 @@ function middleOf(gray: Gray, x: number, y: number, nx: number, ny: number, reac
       sum += off * dark * dark;
       weight += dark * dark;
     }
-    if (weight < count * 9) return null;
+    if (weight < count * 5) return null;
     middle += sum / weight;
     if (Math.abs(middle) > reach) return null;
   }
