@@ -34,9 +34,9 @@ const LOOKED_AT = 1700;
 /** Px between crossings below which they cannot be told apart well. */
 const CLOSEST = 9;
 /** Parts of a step that a crossing may lie off from where those beside it say, once it is known well. */
-const ASTRAY = 0.16;
+const ASTRAY = 0.28;
 /** Agreement of the numbers with a numbering, and how far ahead of every other it has to be. */
-const [AGREES, AHEAD] = [0.2, 0.04];
+const [AGREES, AHEAD] = [0.3, 0.04];
 
 /**
  * Finds the crossings of a printed lattice in a photograph and numbers them by the numbers beside them.

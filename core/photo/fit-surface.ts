@@ -48,7 +48,7 @@ export interface Comparison {
 }
 
 /** Px that crossings may all be off together, as blur and print have it: the least that is told as uncertain. */
-export const TOGETHER = 0.05;
+export const TOGETHER = 0.03;
 /** Least standard error that a crossing counts with, in px. */
 const SUREST = 0.04;
 /** Times its standard deviation that a crossing misses and is wrong, and the least px. */

@@ -58,12 +58,19 @@ function linksOf(candidates: readonly Candidate[], ridges: DarkLines['ridges']):
       const q = candidates[k]!;
       const [dx, dy] = [q.x - p.x, q.y - p.y];
       const way = Math.floor(((Math.atan2(dy, dx) / (2 * Math.PI) + 1) % 1) * WAYS);
-      if (inWay[way]! >= MOST_IN_WAY || !isLine(ridges, p, q)) continue;
+      if (inWay[way]! >= MOST_IN_WAY || found.some((other) => isBefore(candidates[other.to]!, other, q, { dx, dy })) || !isLine(ridges, p, q)) continue;
       inWay[way]!++;
       found.push({ to: k, dx, dy });
     }
     return found;
   });
+}
+
+/** Whether a link ends on the way of a longer one, at what crosses it as clearly: then that one goes on beyond a crossing. */
+function isBefore(at: Candidate, near: Pick<Link, 'dx' | 'dy'>, end: Candidate, { dx, dy }: Pick<Link, 'dx' | 'dy'>): boolean {
+  const far = Math.hypot(dx, dy);
+  const [along, aside] = [(near.dx * dx + near.dy * dy) / far, Math.abs(near.dx * dy - near.dy * dx) / far];
+  return along > 0.3 * far && along < 0.8 * far && aside < 1 + 0.02 * far && at.weak > 0.4 * end.weak;
 }
 
 /** The nearest of the candidates, nearest first, by a grid of squares. */

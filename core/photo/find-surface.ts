@@ -1,0 +1,68 @@
+import type { LatticeSettings } from '../grid/lattice';
+import { findCrossings, type Crossing, type NotFound } from './find-crossings';
+import { compareSurfaces, shownBy, type Comparison, type SurfaceFit } from './fit-surface';
+import type { Gray } from './gray';
+import { refinedCrossing, type Arm } from './refine';
+
+/** The crossings of a lattice in a photograph, and the surfaces that they may lie on, the best first. */
+export interface FoundSurface {
+  readonly crossings: readonly Crossing[];
+  readonly surfaces: readonly Comparison[];
+}
+
+/** Px that a crossing may lie beside its place on the surface to be looked for there again. */
+const NEAR = 3;
+/** Sine of the angle at which a surface is seen below which its crossings are not looked for. */
+const GRAZING = 0.2;
+
+/**
+ * Finds a lattice and what it lies on: what was missed or taken for another is looked for once more where the surface
+ * says that it is.
+ */
+export function findSurface(gray: Gray, lattice: LatticeSettings): FoundSurface | NotFound {
+  const found = findCrossings(gray, lattice);
+  if (typeof found === 'string') return found;
+  const surfaces = compareSurfaces(found.crossings, lattice, gray);
+  const [best] = surfaces;
+  if (!best) return { crossings: found.crossings, surfaces };
+  const crossings = lookedForAgain(gray, lattice, found.crossings, best.fit);
+  return crossings === found.crossings ? { crossings, surfaces } : { crossings, surfaces: compareSurfaces(crossings, lattice, gray) };
+}
+
+function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonly Crossing[], fit: SurfaceFit): readonly Crossing[] {
+  const { columns, rows, box } = lattice;
+  const shown = shownBy(fit);
+  const at = (column: number, row: number): { readonly x: number; readonly y: number } | null => shown(column * box, row * box);
+  const wrong = new Set(fit.misses.filter((miss) => miss.wrong).map(({ column, row }) => column + row * (columns + 1)));
+  const kept = crossings.filter(({ column, row }) => !wrong.has(column + row * (columns + 1)));
+  const known = new Set(kept.map(({ column, row }) => column + row * (columns + 1)));
+  const added: Crossing[] = [];
+  for (let row = 0; row <= rows; row++)
+    for (let column = 0; column <= columns; column++) {
+      const place = at(column, row);
+      if (known.has(column + row * (columns + 1)) || !place || !isSeen(fit, column * box, row * box)) continue;
+      if (place.x < 2 || place.y < 2 || place.x > gray.width - 2 || place.y > gray.height - 2) continue;
+      const arm = (di: number, dj: number): Arm => {
+        const [i, j] = [column + di, row + dj];
+        const end = i < 0 || j < 0 || i > columns || j > rows ? null : at(i, j);
+        return end && [end.x - place.x, end.y - place.y];
+      };
+      const refined = refinedCrossing(gray, place, { right: arm(1, 0), left: arm(-1, 0), down: arm(0, 1), up: arm(0, -1) });
+      if (!refined || Math.hypot(refined.at.x - place.x, refined.at.y - place.y) > NEAR) continue;
+      added.push({ column, row, at: refined.at, error: refined.error, sure: 1 / (1 + (refined.error / 0.15) ** 2) });
+    }
+  return added.length === 0 && wrong.size === 0 ? crossings : [...kept, ...added];
+}
+
+/** Whether a place of the sheet is turned to the camera, not too slantwise: by how a small square of it is shown. */
+function isSeen({ shape, lattice }: SurfaceFit, u: number, v: number): boolean {
+  const shown = shownBy({ shape, lattice });
+  const step = lattice.box * 0.02;
+  const [p, q, r] = [shown(u, v), shown(u + step, v), shown(u, v + step)];
+  if (!p || !q || !r) return false;
+  const [a, b] = [[q.x - p.x, q.y - p.y], [r.x - p.x, r.y - p.y]] as const; // prettier-ignore
+  const area = a[0] * b[1] - a[1] * b[0];
+  const [long, short] = [Math.max(Math.hypot(...a), Math.hypot(...b)), Math.min(Math.hypot(...a), Math.hypot(...b))];
+  // Seen slantwise a square is as narrow as the sine of the angle.
+  return area > GRAZING * long * long && short > 0;
+}

@@ -1,0 +1,198 @@
+import { solveSymmetric } from '../math/least-squares';
+import type { SheetPoint } from '../math/points';
+import { blurred, halvedGray, sampleGray, type Gray } from './gray';
+
+/** How one photograph has to be moved to lie on another: `middle + scale turn (p - middle) + shift`, about the middle of the picture. */
+export interface Registration {
+  readonly dx: number;
+  readonly dy: number;
+  /** In radians. */
+  readonly turn: number;
+  readonly scale: number;
+  /** Part of the clear places of the first that are found again in the second, 0 to 1. */
+  readonly agrees: number;
+}
+
+/** Longest side in px of the pictures in which the rough place is looked for. */
+const COARSE = 110;
+/** Turns and scales that are tried there. */
+const TURNS = [-0.05, -0.025, 0, 0.025, 0.05] as const;
+const SCALES = [0.97, 1, 1.03] as const;
+/** How far scale and turn may come to be off. */
+const LOOSEST = 0.12;
+/** How many of them are looked at closer. */
+const LIKELIEST = 12;
+/** Px there by which it may be shifted. */
+const SHIFT = 8;
+/** Most places that are compared on each size. */
+const PLACES = 60_000;
+/** Part of all px that are clear places. */
+const CLEAR = 0.1;
+/** Longest side of a picture that is too small to be blurred. */
+const SMALL = 250;
+/** Levels by which places may differ together and be the same: what was put on the thing differs by more. */
+const SAME_LIGHT = 5;
+/** Agreement below which two photographs are of different things. */
+export const SAME_THING = 0.3;
+
+/** Where a place of the first photograph lies in the second. */
+export function registeredPlace(
+  { dx, dy, turn, scale }: Pick<Registration, 'dx' | 'dy' | 'turn' | 'scale'>,
+  { width, height }: { readonly width: number; readonly height: number },
+  { x, y }: SheetPoint,
+): SheetPoint {
+  const [a, b] = [scale * Math.cos(turn), scale * Math.sin(turn)];
+  const [px, py] = [x - width / 2, y - height / 2];
+  return { x: width / 2 + a * px - b * py + dx, y: height / 2 + b * px + a * py + dy };
+}
+
+/**
+ * How a second photograph of the same scene lies on a first, whatever was put on the thing in between: by brightness,
+ * from coarse to fine (Lucas and Kanade 1981), each place counting less the more it differs (Tukey's weights).
+ * @returns null where the two have another size
+ */
+export function registerPhotos(first: Gray, second: Gray): Registration | null {
+  if (first.width !== second.width || first.height !== second.height) return null;
+  const levels: { readonly first: Gray; readonly second: Gray }[] = [{ first: blurred(first, 0.8), second: blurred(second, 0.8) }];
+  for (let last = levels[0]!; Math.max(last.first.width, last.first.height) > COARSE; last = levels.at(-1)!)
+    levels.push({ first: halvedGray(last.first), second: halvedGray(last.second) });
+  const coarse = levels.at(-1)!;
+  // Of the likeliest places the one that holds when it is looked at closer.
+  const tried = coarsest(coarse.first, coarse.second).map((place) => refined(coarse.first, coarse.second, place, 20));
+  let at = tried.reduce((best, one) => (one.agrees > best.agrees ? one : best));
+  for (let k = levels.length - 2; k >= 0; k--) {
+    const { first: p, second: q } = levels[k]!;
+    // The finest of large pictures adds nothing that noise does not hide.
+    at = refined(p, q, { ...at, dx: at.dx * 2, dy: at.dy * 2 }, k === 0 && Math.max(p.width, p.height) > 2400 ? 4 : 20);
+  }
+  return at;
+}
+
+/** What stands out in a picture from the light around it. */
+function standsOut(gray: Gray): Gray {
+  const around = blurred(gray, 4);
+  return { ...gray, data: gray.data.map((value, i) => Math.max(-40, Math.min(40, value - around.data[i]!))) };
+}
+
+/** The likeliest of many turns, scales and shifts, by how what stands out goes together: the best shift of each turn and scale. */
+function coarsest(first: Gray, second: Gray): readonly Registration[] {
+  const [p, q] = [standsOut(first), standsOut(second)];
+  const found: { place: Registration; like: number }[] = [];
+  for (const turn of TURNS)
+    for (const scale of SCALES) {
+      const warped = new Float32Array(p.width * p.height);
+      for (let y = 0; y < p.height; y++)
+        for (let x = 0; x < p.width; x++) {
+          const place = registeredPlace({ dx: 0, dy: 0, turn, scale }, p, { x: x + 0.5, y: y + 0.5 });
+          warped[y * p.width + x] = sampleGray(q, place.x, place.y);
+        }
+      let best: { place: Registration; like: number } | null = null;
+      for (let dy = -SHIFT; dy <= SHIFT; dy++)
+        for (let dx = -SHIFT; dx <= SHIFT; dx++) {
+          let [both, one, other] = [0, 1e-6, 1e-6];
+          for (let y = Math.max(0, -dy); y < p.height - Math.max(0, dy); y++)
+            for (let x = Math.max(0, -dx), i = y * p.width + x, j = (y + dy) * p.width + x + dx; x < p.width - Math.max(0, dx); x++, i++, j++) {
+              both += p.data[i]! * warped[j]!;
+              one += p.data[i]! * p.data[i]!;
+              other += warped[j]! * warped[j]!;
+            }
+          const like = both / Math.sqrt(one * other);
+          // The shift was tried after the turn.
+          const [sx, sy] = [scale * (Math.cos(turn) * dx - Math.sin(turn) * dy), scale * (Math.sin(turn) * dx + Math.cos(turn) * dy)];
+          if (like > (best?.like ?? -Infinity)) best = { place: { dx: sx, dy: sy, turn, scale, agrees: 0 }, like };
+        }
+      if (best) found.push(best);
+    }
+  return found.sort((one, other) => other.like - one.like).slice(0, LIKELIEST).map(({ place }) => place); // prettier-ignore
+}
+
+/** The places of a picture that tell where it lies: those with the steepest light, spread over it. */
+function clearPlaces(gray: Gray): Int32Array {
+  const small = Math.max(gray.width, gray.height) < SMALL;
+  const { width, height, data } = small ? gray : blurred(gray, 1.5);
+  const steep = new Float32Array(width * height);
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2; x < width - 2; x++) {
+      const i = y * width + x;
+      steep[i] = Math.hypot(data[i + 1]! - data[i - 1]!, data[i + width]! - data[i - width]!);
+    }
+  const count = Math.min(PLACES, Math.round(width * height * (small ? 2 * CLEAR : CLEAR)));
+  const some = Float32Array.from({ length: 4000 }, (_, k) => steep[Math.floor((k * steep.length) / 4000)]!).sort();
+  const least = Math.max(0.4, some[Math.floor(4000 * (1 - count / (width * height)))]!);
+  const found: number[] = [];
+  for (let i = 0; i < steep.length; i++) if (steep[i]! >= least) found.push(i);
+  const step = Math.max(1, found.length / count);
+  return Int32Array.from({ length: Math.floor(found.length / step) }, (_, k) => found[Math.floor(k * step)]!);
+}
+
+function refined(first: Gray, second: Gray, from: Registration, rounds: number): Registration {
+  const { width, height } = first;
+  const places = clearPlaces(first);
+  // The map as a linear one: x' = a px - b py + dx, y' = b px + a py + dy.
+  let [a, b, dx, dy] = [from.scale * Math.cos(from.turn), from.scale * Math.sin(from.turn), from.dx, from.dy];
+  let agrees = 0;
+  const [slow, slowToo] = [blurred(first, 3), blurred(second, 3)];
+  const small = Math.max(width, height) < SMALL;
+  const off = new Float32Array(places.length);
+  const slopes = new Float32Array(2 * places.length);
+  for (let round = 0; round < rounds; round++) {
+    let inside = 0;
+    for (let k = 0; k < places.length; k++) {
+      const i = places[k]!;
+      const [px, py] = [(i % width) + 0.5 - width / 2, Math.floor(i / width) + 0.5 - height / 2];
+      const [x, y] = [width / 2 + a * px - b * py + dx, height / 2 + b * px + a * py + dy];
+      if (x < 2 || y < 2 || x > width - 2 || y > height - 2) {
+        off[k] = NaN;
+        continue;
+      }
+      inside++;
+      if (!small && round > 5 && Math.abs(sampleGray(slowToo, x, y) - slow.data[i]!) > SAME_LIGHT) {
+        off[k] = NaN;
+        continue;
+      }
+      off[k] = sampleGray(second, x, y) - first.data[i]!;
+      slopes[2 * k] = (sampleGray(second, x + 1, y) - sampleGray(second, x - 1, y)) / 2;
+      slopes[2 * k + 1] = (sampleGray(second, x, y + 1) - sampleGray(second, x, y - 1)) / 2;
+    }
+    const sizes = off.filter((value) => !Number.isNaN(value)).map(Math.abs).sort(); // prettier-ignore
+    // The middle one of the nearer half: what was put on the thing does not count.
+    const spread = Math.max(0.8, 1.2 * (sizes[sizes.length >> 2] ?? 0) * 1.4826);
+    const reach = 4.685 * spread;
+    const normal = new Array<number>(16).fill(0);
+    const right = [0, 0, 0, 0];
+    let like = 0;
+    for (let k = 0; k < places.length; k++) {
+      const value = off[k]!;
+      if (Number.isNaN(value)) continue;
+      const part = value / reach;
+      if (Math.abs(part) >= 1) continue;
+      const weight = (1 - part * part) ** 2;
+      const i = places[k]!;
+      const [px, py] = [(i % width) + 0.5 - width / 2, Math.floor(i / width) + 0.5 - height / 2];
+      const [sx, sy] = [slopes[2 * k]!, slopes[2 * k + 1]!];
+      const row = [sx * px + sy * py, -sx * py + sy * px, sx, sy];
+      for (let m = 0; m < 4; m++) {
+        right[m]! -= weight * row[m]! * value;
+        for (let n = 0; n < 4; n++) normal[4 * m + n]! += weight * row[m]! * row[n]!;
+      }
+      // Found again: nearer than its own contrast.
+      if (Math.abs(value) < Math.max(4, 0.8 * contrastAt(first, i))) like++;
+    }
+    // One that has run away shows hardly anything of the first.
+    const lost = inside < 0.5 * places.length || Math.abs(Math.hypot(a, b) - 1) > LOOSEST || Math.abs(Math.atan2(b, a)) > LOOSEST;
+    agrees = lost ? 0 : like / places.length;
+    if (lost) break;
+    const step = solveSymmetric(normal, right);
+    if (!step) break;
+    a += step[0]!;
+    b += step[1]!;
+    dx += step[2]!;
+    dy += step[3]!;
+    if (Math.abs(step[2]!) + Math.abs(step[3]!) + (Math.abs(step[0]!) + Math.abs(step[1]!)) * width < 2e-3) break;
+  }
+  return { dx, dy, turn: Math.atan2(b, a), scale: Math.hypot(a, b), agrees };
+}
+
+function contrastAt({ data, width }: Gray, i: number): number {
+  return Math.hypot(data[i + 1]! - data[i - 1]!, data[i + width]! - data[i - width]!);
+}
