@@ -25,7 +25,7 @@ export interface PatchFit {
 }
 
 /** Weight of the bends against the misses, so that patches without crossings are not left to chance. */
-const STIFF = 1e-4;
+const STIFF = 1e-6;
 
 /** The four B-splines that are not 0 at a place, and the first of them. */
 function basis(t: number, spans: number): { readonly first: number; readonly w: readonly number[] } {

@@ -54,9 +54,11 @@ const SUREST = 0.04;
 /** Times its standard deviation that a crossing misses and is wrong, and the least px. */
 const [WRONG, WRONG_PX] = [5, 0.6];
 /** Part of that by which a patch is off between crossings rather than where one is left out. */
-const BETWEEN = 1;
+const BETWEEN = 1.6;
 /** Most patches each way. */
 const MOST_PATCHES = 8;
+/** How much dearer freedom is than it is for one that predicts best, so that chance is not followed. */
+const DEARER = 1.25;
 /** By how much a kind of more freedom has to be better to be chosen. */
 const BETTER = 10;
 
@@ -156,7 +158,7 @@ function bestPatch(seen: readonly Seen[], weights: readonly number[], lattice: L
         return sum + weights[i]! ** 2 * ((place.x - at.x) ** 2 + (place.y - at.y) ** 2);
       }, 0);
       // Generalised cross validation (Craven and Wahba 1979).
-      const score = misses / (used - patch.freedom) ** 2;
+      const score = misses / Math.max(1, used - DEARER * patch.freedom) ** 2;
       if (score < least * (across * down > 1 && best ? 0.97 : 1)) [best, least] = [patch, score];
     }
   return best;
@@ -220,9 +222,12 @@ export function compareSurfaces(
     if (!fit) continue;
     if (kind !== 'patch') before = fit;
     const numbers = 2 * crossings.length;
-    // Wrong ones count as far as they would at the rim of what is right.
-    const off = fit.misses.reduce((sum, { dx, dy, wrong }) => sum + (wrong ? 25 * Math.max(fit.spread, 0.1) ** 2 : dx * dx + dy * dy), 0);
-    const score = numbers * Math.log(Math.max(off / numbers, 1e-4)) + numbersOf(fit.shape) * Math.log(numbers);
+    // By the errors that crossings were found to have; wrong ones count as far as they would at the rim of what is right.
+    const off = fit.misses.reduce(
+      (sum, { dx, dy, wrong }, i) => sum + (wrong ? 25 : Math.min(50, (dx * dx + dy * dy) / Math.max(SUREST, crossings[i]!.error) ** 2)),
+      0,
+    );
+    const score = numbers * Math.log(Math.max(off / numbers, 0.05)) + numbersOf(fit.shape) * Math.log(numbers);
     found.push({ kind, spread: fit.spread, score, fit });
   }
   // In the order of their freedom: the first that no later one beats clearly.

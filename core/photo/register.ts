@@ -20,6 +20,8 @@ const TURNS = [-0.05, -0.025, 0, 0.025, 0.05] as const;
 const SCALES = [0.97, 1, 1.03] as const;
 /** How far scale and turn may come to be off. */
 const LOOSEST = 0.12;
+/** How many places are followed from one size to the next. */
+const HELD = 3;
 /** How many of them are looked at closer. */
 const LIKELIEST = 12;
 /** Px there by which it may be shifted. */
@@ -30,6 +32,8 @@ const PLACES = 60_000;
 const CLEAR = 0.1;
 /** Longest side of a picture that is too small to be blurred. */
 const SMALL = 250;
+/** Rounds before what differs in light is left out: first it has to lie about right. */
+const UNMASKED = 4;
 /** Levels by which places may differ together and be the same: what was put on the thing differs by more. */
 const SAME_LIGHT = 5;
 /** Agreement below which two photographs are of different things. */
@@ -57,15 +61,20 @@ export function registerPhotos(first: Gray, second: Gray): Registration | null {
   for (let last = levels[0]!; Math.max(last.first.width, last.first.height) > COARSE; last = levels.at(-1)!)
     levels.push({ first: halvedGray(last.first), second: halvedGray(last.second) });
   const coarse = levels.at(-1)!;
-  // Of the likeliest places the one that holds when it is looked at closer.
-  const tried = coarsest(coarse.first, coarse.second).map((place) => refined(coarse.first, coarse.second, place, 20));
-  let at = tried.reduce((best, one) => (one.agrees > best.agrees ? one : best));
+  // Of the likeliest places those that hold when they are looked at closer, and the best of them once more.
+  const tried = coarsest(coarse.first, coarse.second).map((place) => refined(coarse.first, coarse.second, place, 20, false));
+  let held = tried.sort((one, other) => other.agrees - one.agrees).slice(0, HELD);
   for (let k = levels.length - 2; k >= 0; k--) {
     const { first: p, second: q } = levels[k]!;
     // The finest of large pictures adds nothing that noise does not hide.
-    at = refined(p, q, { ...at, dx: at.dx * 2, dy: at.dy * 2 }, k === 0 && Math.max(p.width, p.height) > 2400 ? 4 : 20);
+    const rounds = k === 0 && Math.max(p.width, p.height) > 2400 ? 7 : 20;
+    const next = held.flatMap((at) => {
+      const from = { ...at, dx: at.dx * 2, dy: at.dy * 2 };
+      return k === 0 ? [refined(p, q, from, rounds, true)] : [refined(p, q, from, rounds, false), refined(p, q, from, rounds, true)];
+    });
+    held = next.sort((one, other) => other.agrees - one.agrees).slice(0, k > 1 ? HELD : 1);
   }
-  return at;
+  return held[0]!;
 }
 
 /** What stands out in a picture from the light around it. */
@@ -125,18 +134,18 @@ function clearPlaces(gray: Gray): Int32Array {
   return Int32Array.from({ length: Math.floor(found.length / step) }, (_, k) => found[Math.floor(k * step)]!);
 }
 
-function refined(first: Gray, second: Gray, from: Registration, rounds: number): Registration {
+function refined(first: Gray, second: Gray, from: Registration, rounds: number, last: boolean): Registration {
   const { width, height } = first;
   const places = clearPlaces(first);
   // The map as a linear one: x' = a px - b py + dx, y' = b px + a py + dy.
   let [a, b, dx, dy] = [from.scale * Math.cos(from.turn), from.scale * Math.sin(from.turn), from.dx, from.dy];
   let agrees = 0;
   const [slow, slowToo] = [blurred(first, 3), blurred(second, 3)];
-  const small = Math.max(width, height) < SMALL;
   const off = new Float32Array(places.length);
   const slopes = new Float32Array(2 * places.length);
   for (let round = 0; round < rounds; round++) {
     let inside = 0;
+    let like = 0;
     for (let k = 0; k < places.length; k++) {
       const i = places[k]!;
       const [px, py] = [(i % width) + 0.5 - width / 2, Math.floor(i / width) + 0.5 - height / 2];
@@ -146,11 +155,13 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number):
         continue;
       }
       inside++;
-      if (!small && round > 5 && Math.abs(sampleGray(slowToo, x, y) - slow.data[i]!) > SAME_LIGHT) {
+      off[k] = sampleGray(second, x, y) - first.data[i]!;
+      // Found again: nearer than its own contrast.
+      if (Math.abs(off[k]!) < Math.max(4, 0.8 * contrastAt(first, i))) like++;
+      if (last && round >= UNMASKED && Math.abs(sampleGray(slowToo, x, y) - slow.data[i]!) > SAME_LIGHT) {
         off[k] = NaN;
         continue;
       }
-      off[k] = sampleGray(second, x, y) - first.data[i]!;
       slopes[2 * k] = (sampleGray(second, x + 1, y) - sampleGray(second, x - 1, y)) / 2;
       slopes[2 * k + 1] = (sampleGray(second, x, y + 1) - sampleGray(second, x, y - 1)) / 2;
     }
@@ -160,7 +171,6 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number):
     const reach = 4.685 * spread;
     const normal = new Array<number>(16).fill(0);
     const right = [0, 0, 0, 0];
-    let like = 0;
     for (let k = 0; k < places.length; k++) {
       const value = off[k]!;
       if (Number.isNaN(value)) continue;
@@ -175,8 +185,6 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number):
         right[m]! -= weight * row[m]! * value;
         for (let n = 0; n < 4; n++) normal[4 * m + n]! += weight * row[m]! * row[n]!;
       }
-      // Found again: nearer than its own contrast.
-      if (Math.abs(value) < Math.max(4, 0.8 * contrastAt(first, i))) like++;
     }
     // One that has run away shows hardly anything of the first.
     const lost = inside < 0.5 * places.length || Math.abs(Math.hypot(a, b) - 1) > LOOSEST || Math.abs(Math.atan2(b, a)) > LOOSEST;
@@ -188,7 +196,7 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number):
     b += step[1]!;
     dx += step[2]!;
     dy += step[3]!;
-    if (Math.abs(step[2]!) + Math.abs(step[3]!) + (Math.abs(step[0]!) + Math.abs(step[1]!)) * width < 2e-3) break;
+    if ((!last || round > UNMASKED) && Math.abs(step[2]!) + Math.abs(step[3]!) + (Math.abs(step[0]!) + Math.abs(step[1]!)) * width < 2e-3) break;
   }
   return { dx, dy, turn: Math.atan2(b, a), scale: Math.hypot(a, b), agrees };
 }
