@@ -66,7 +66,8 @@ export function inkJpeg(inks: readonly [number, number, number, number]): Buffer
   const scan = bits.match(/.{8}/g)!.flatMap((byte) => (byte === '11111111' ? [255, 0] : [parseInt(byte, 2)]));
   return Buffer.from([
     ...[0xff, 0xd8],
-    ...segment(0xee, [...Buffer.from('Adobe', 'latin1'), 0, 100, 0, 0, 0, 0, 0]),
+    // The marker by which the inks' order and sense are told (ITU-T T.872).
+    ...segment(0xee, [0x41, 0x64, 0x6f, 0x62, 0x65, 0, 100, 0, 0, 0, 0, 0]),
     ...segment(0xdb, [0, ...Array.from({ length: 64 }, () => 1)]),
     ...segment(0xc0, [8, 0, 8, 0, 8, 4, ...each((i) => [i + 1, 0x11, 0])]),
     ...segment(0xc4, means),
