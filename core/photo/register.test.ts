@@ -2,7 +2,7 @@ import { practiceOf } from '../testing/practice';
 import { runs } from '../testing/random';
 import { grayOf, halvedGray } from './gray';
 import { takePractice } from './practice';
-import { registeredPlace, registerPhotos, SAME_THING } from './register';
+import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace } from './register';
 
 describe('a pair of photographs', () => {
   it('lies on each other to a tenth of a px, whatever was put on the thing, and two of different things do not', () => {
@@ -34,6 +34,16 @@ describe('a pair of photographs', () => {
     expect(worst).toBeLessThan(0.15);
     expect(least).toBeGreaterThan(SAME_THING);
     expect(most).toBeLessThan(SAME_THING);
+  });
+
+  it('has each place in the other, there and back', () => {
+    const [moved, size] = [
+      { dx: 12, dy: -7, turn: 0.03, scale: 1.01 },
+      { width: 640, height: 480 },
+    ];
+    const place = { x: 123.4, y: 400.5 };
+    const back = unregisteredPlace(moved, size, registeredPlace(moved, size, place));
+    expect(Math.hypot(back.x - place.x, back.y - place.y)).toBeLessThan(1e-9);
   });
 
   it('of different sizes is none', () => {

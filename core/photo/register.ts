@@ -50,6 +50,17 @@ export function registeredPlace(
   return { x: width / 2 + a * px - b * py + dx, y: height / 2 + b * px + a * py + dy };
 }
 
+/** Where a place of the second photograph lies in the first. Inverse of `registeredPlace`. */
+export function unregisteredPlace(
+  { dx, dy, turn, scale }: Pick<Registration, 'dx' | 'dy' | 'turn' | 'scale'>,
+  { width, height }: { readonly width: number; readonly height: number },
+  { x, y }: SheetPoint,
+): SheetPoint {
+  const [a, b] = [Math.cos(turn) / scale, Math.sin(turn) / scale];
+  const [px, py] = [x - dx - width / 2, y - dy - height / 2];
+  return { x: width / 2 + a * px + b * py, y: height / 2 - b * px + a * py };
+}
+
 /**
  * How a second photograph of the same scene lies on a first, whatever was put on the thing in between: by brightness,
  * from coarse to fine (Lucas and Kanade 1981), each place counting less the more it differs (Tukey's weights).
