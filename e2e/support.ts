@@ -31,7 +31,8 @@ export { expect };
 /** Opens the page and waits until the demo is drawn. */
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/');
-  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
+  // The first visit fetches everything and keeps it; a busy machine takes its time.
+  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible({ timeout: 40_000 });
 }
 
 /** Opens the page on an empty sheet at 100 %, with crossings at known places. */
