@@ -7,8 +7,8 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.spec.ts',
   outputDir: 'test-results',
-  timeout: 90_000,
-  expect: { timeout: 10_000 },
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   forbidOnly: true,
   // Nothing is tried twice: a test that passes only at times fails.
