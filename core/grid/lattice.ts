@@ -6,11 +6,6 @@ export interface LatticeSettings {
   readonly box: number;
 }
 
-/** How many crossings a lattice has, in columns and rows. */
-export function crossingsOf({ columns, rows }: LatticeSettings): { readonly across: number; readonly down: number } {
-  return { across: columns + 1, down: rows + 1 };
-}
-
 /** Width of a lattice's lines in mm: wide enough to be found in a photograph, thin against its boxes. */
 export const latticeLine = ({ box }: LatticeSettings): number => Math.min(0.35, box * 0.03);
 
@@ -38,7 +33,7 @@ const DIGITS: readonly (readonly (readonly number[])[])[] = [
 ];
 
 /** Where a crossing's number begins to the right of it and below, and how large a step of its digits is, in boxes. */
-export const NUMBER_AT = 0.15;
+const NUMBER_AT = 0.15;
 const NUMBER_STEP = 0.038;
 /** Steps from one digit to the next. */
 const NUMBER_WAY = 5.6;
@@ -56,4 +51,25 @@ export function numberStrokes(number: number): readonly (readonly number[])[] {
   return Array.from(String(number)).flatMap((digit, place) =>
     DIGITS[Number(digit)]!.map((line) => line.map((value, i) => NUMBER_AT + (i % 2 === 0 ? place * NUMBER_WAY + value : value) * NUMBER_STEP)),
   );
+}
+
+const strokesOf = new Map<number, readonly (readonly number[])[]>();
+
+/** How far a place lies from the strokes of a number, in boxes. @param x right of its crossing and @param y below it, in boxes */
+export function numberDistance(number: number, x: number, y: number): number {
+  let strokes = strokesOf.get(number);
+  if (!strokes) strokesOf.set(number, (strokes = numberStrokes(number)));
+  let least = Infinity;
+  for (const line of strokes) for (let i = 0; i + 3 < line.length; i += 2) least = Math.min(least, segmentDistance(x, y, line, i));
+  return least;
+}
+
+/** How far a place lies from the stretch of a stroke that begins at one of its numbers. */
+function segmentDistance(x: number, y: number, line: readonly number[], i: number): number {
+  const dx = line[i + 2]! - line[i]!;
+  const dy = line[i + 3]! - line[i + 1]!;
+  const t = Math.max(0, Math.min(1, ((x - line[i]!) * dx + (y - line[i + 1]!) * dy) / (dx * dx + dy * dy || 1)));
+  const ox = x - line[i]! - t * dx;
+  const oy = y - line[i + 1]! - t * dy;
+  return Math.sqrt(ox * ox + oy * oy);
 }

@@ -1,4 +1,5 @@
 import type { SheetPoint } from '../math/points';
+import { spreadOf, tukeyWeight } from '../math/robust';
 import { sampleGray, type Gray } from './gray';
 
 /** A straight edge of a photographed thing. */
@@ -80,8 +81,8 @@ function straight(spots: readonly { readonly t: number; readonly off: number }[]
     const [a, b] = [(tt * o - t * to) / det, (w * to - t * o) / det];
     const off = spots.map((spot) => Math.abs(spot.off - a - b * spot.t));
     if (round === 5) return { a, b, miss: off.reduce((sum, value, i) => sum + weights[i]! * value, 0) / w };
-    const spread = Math.max(0.1, 1.4826 * [...off].sort((p, q) => p - q)[off.length >> 1]!);
-    weights = off.map((value) => (value < 4.685 * spread ? (1 - (value / (4.685 * spread)) ** 2) ** 2 : 0));
+    const spread = Math.max(0.1, spreadOf(off));
+    weights = off.map((value) => tukeyWeight(value, spread));
   }
 }
 

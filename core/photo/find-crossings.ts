@@ -112,12 +112,20 @@ function refinedNodes(gray: Gray, nodes: ReadonlyMap<string, NetNode>, { columns
       const crossing = refinedCrossing(gray, node.at, armsOf(at, node, columns, rows));
       if (!crossing || !isInside(gray, crossing)) continue;
       next.set(netKey(i, j), { i, j, at: crossing.at });
-      found.push({ column: i, row: j, at: crossing.at, error: crossing.error, sure: 1 / (1 + (crossing.error / 0.15) ** 2) });
+      found.push(crossingAt(i, j, crossing));
     }
     for (let wrong = astray(next, ASTRAY); wrong; wrong = astray(next, ASTRAY)) next.delete(wrong);
     at = next;
   }
   return found.filter(({ column, row }) => at.has(netKey(column, row)));
+}
+
+/** Standard error in px of a crossing that is half sure. */
+const HALF_SURE = 0.15;
+
+/** A refined crossing by its place in the lattice. */
+export function crossingAt(column: number, row: number, { at, error }: RefinedCrossing): Crossing {
+  return { column, row, at, error, sure: 1 / (1 + (error / HALF_SURE) ** 2) };
 }
 
 const isInside = ({ width, height }: Gray, { at: { x, y } }: RefinedCrossing): boolean => x > 1 && y > 1 && x < width - 1 && y < height - 1;

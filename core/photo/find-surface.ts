@@ -1,5 +1,5 @@
 import type { LatticeSettings } from '../grid/lattice';
-import { findCrossings, type Crossing, type NotFound } from './find-crossings';
+import { crossingAt, findCrossings, type Crossing, type NotFound } from './find-crossings';
 import { compareSurfaces, shownBy, type Comparison, type SurfaceFit } from './fit-surface';
 import type { Gray } from './gray';
 import { refinedCrossing, type Arm } from './refine';
@@ -49,7 +49,7 @@ function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonl
       };
       const refined = refinedCrossing(gray, place, { right: arm(1, 0), left: arm(-1, 0), down: arm(0, 1), up: arm(0, -1) });
       if (!refined || Math.hypot(refined.at.x - place.x, refined.at.y - place.y) > NEAR) continue;
-      added.push({ column, row, at: refined.at, error: refined.error, sure: 1 / (1 + (refined.error / 0.15) ** 2) });
+      added.push(crossingAt(column, row, refined));
     }
   return added.length === 0 && wrong.size === 0 ? crossings : [...kept, ...added];
 }

@@ -1,5 +1,6 @@
 import type { LatticeSettings } from '../grid/lattice';
 import type { SheetPoint } from '../math/points';
+import { medianOf } from '../math/robust';
 import type { Crossing } from './find-crossings';
 import { bentOf, bentShown, fitBent, refitBent, type BentFit, type BentKind, type FitSizes, type Seen } from './fit-bent';
 import { fitPatch, patchShown, patchVariance, type PatchFit } from './fit-patch';
@@ -99,7 +100,7 @@ export function fitSurface(
     if (!fit) return null;
     const far = fit.misses.map(({ dx, dy }) => Math.hypot(dx, dy));
     // The median of lengths is 1.1774 standard deviations of one direction.
-    const middle = Math.max(0.03, median(far.filter((_, i) => !wrong.has(i))) / 1.1774);
+    const middle = Math.max(0.03, medianOf(far.filter((_, i) => !wrong.has(i))) / 1.1774);
     if (round < SOFT) {
       // At first what lies far off counts less and less; then it is left out whole, and may come back.
       soft = far.map((value) => 1 / (1 + (value / (2.5 * middle)) ** 2));
@@ -115,7 +116,6 @@ export function fitSurface(
 /** Rounds in which crossings count less the farther they are off. */
 const SOFT = 4;
 
-const median = (values: readonly number[]): number => [...values].sort((p, q) => p - q)[values.length >> 1] ?? 0;
 const sameSet = (p: ReadonlySet<number>, q: ReadonlySet<number>): boolean => p.size === q.size && [...p].every((value) => q.has(value));
 
 /** The crossings that miss by more than chance: by the spread of all, and by their own error. */

@@ -1,3 +1,4 @@
+import { spreadOf } from '../math/robust';
 import { blurred, type Gray } from './gray';
 
 /** How a photograph is grained and how soft it is, so that what is laid on it can be made like it. */
@@ -35,10 +36,8 @@ function noiseOf({ width, height, data }: Gray): number {
       left.push(Math.abs(across(i - width) - 2 * across(i) + across(i + width)));
     }
   // That of unit noise is 6.
-  return middle(left) / 0.6745 / 6;
+  return spreadOf(left) / 6;
 }
-
-const middle = (values: number[]): number => values.sort((p, q) => p - q)[values.length >> 1] ?? 0;
 
 function blurOf(gray: Gray, noise: number): number {
   const { width, height } = gray;

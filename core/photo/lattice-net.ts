@@ -23,6 +23,7 @@ const NEAREST = 60;
 const LINE = 0.3;
 /** Directions that are told apart, and how many are taken in each: the next crossing may have something printed before it. */
 const [WAYS, MOST_IN_WAY] = [12, 5];
+
 interface Link {
   readonly to: number;
   readonly dx: number;
@@ -102,7 +103,7 @@ function nearestOf(candidates: readonly Candidate[]): (i: number) => readonly nu
 }
 
 /** Whether a dark line runs from one place to another, a little bent at most. */
-export function isLine(ridges: DarkLines['ridges'], p: Candidate, q: Candidate): boolean {
+function isLine(ridges: DarkLines['ridges'], p: Candidate, q: Candidate): boolean {
   const far = Math.hypot(q.x - p.x, q.y - p.y);
   if (far < 4) return false;
   const [nx, ny] = [-(q.y - p.y) / far, (q.x - p.x) / far];
@@ -179,6 +180,7 @@ function grown(candidates: readonly Candidate[], links: readonly (readonly Link[
     const worst = astray(nodes);
     if (!worst || ++taken > MOST_ASTRAY) return { nodes, members };
     nodes.delete(worst);
+    owners.delete(worst);
   }
 }
 

@@ -1,8 +1,7 @@
-import { numberBox, numberStrokes, type LatticeSettings } from '../grid/lattice';
+import { numberBox, numberDistance, type LatticeSettings } from '../grid/lattice';
 import type { SheetPoint } from '../math/points';
 import { sampleGray, type Gray } from './gray';
 import { netKey, type NetNode } from './lattice-net';
-import { nearSegment } from './practice';
 
 /** How the steps of a net count the columns and rows of the lattice: `column = a i + b j + left`, `row = c i + d j + top`. */
 export interface Numbering {
@@ -110,15 +109,11 @@ function normal(values: Float32Array): Float32Array | null {
 function templateOf(known: Map<number, Float32Array>, number: number): Float32Array {
   let template = known.get(number);
   if (!template) {
-    const strokes = numberStrokes(number);
     const { right } = numberBox(String(number).length);
     const values = Float32Array.from({ length: ACROSS * DOWN }, (_, k) => {
       const [x, y] = placeIn(k);
       if (x > right + 0.1) return 0;
-      let near = 1;
-      for (const line of strokes)
-        for (let i = 0; i + 3 < line.length; i += 2) near = Math.min(near, nearSegment(x, y, line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!));
-      return -Math.exp(-((near / 0.035) ** 2));
+      return -Math.exp(-((numberDistance(number, x, y) / 0.035) ** 2));
     });
     known.set(number, (template = normal(values.map((value) => 255 * value))!));
   }

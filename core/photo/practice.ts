@@ -1,4 +1,4 @@
-import { latticeLine, NUMBER_AT, NUMBER_LINE, numberBox, numberStrokes, type LatticeSettings } from '../grid/lattice';
+import { latticeLine, NUMBER_LINE, numberBox, numberDistance, type LatticeSettings } from '../grid/lattice';
 import type { Pixels } from '../imaging/pyramid';
 import type { SheetPoint } from '../math/points';
 import { blurred, type Gray } from './gray';
@@ -233,7 +233,7 @@ function thingOf(setup: PracticeSetup): Meet {
 type Numbers9 = readonly [number, number, number, number, number, number, number, number, number];
 
 /** How much of the light a place of the printed sheet gives back; below 0 beside the paper. */
-function paperAt(lattice: LatticeSettings, numbers: Numbers, u: number, v: number): number {
+function paperAt(lattice: LatticeSettings, u: number, v: number): number {
   const { columns, rows, box } = lattice;
   const x = u / box;
   const y = v / box;
@@ -246,34 +246,18 @@ function paperAt(lattice: LatticeSettings, numbers: Numbers, u: number, v: numbe
   const column = Math.floor(x);
   const row = Math.floor(y);
   if (column < 0 || row < 0) return WHITE;
-  return numbers.inked(row * (columns + 1) + column + 1, x - column, y - row) ? INK : WHITE;
+  return isInked(row * (columns + 1) + column + 1, x - column, y - row) ? INK : WHITE;
 }
 
 const BOXES = [1, 2, 3].map(numberBox);
+/** Boxes about a number in which its strokes may lie. */
+const NEAR_NUMBER = 0.02;
 
-/** The printed numbers, as what is inked of them. */
-class Numbers {
-  private readonly strokes = new Map<number, readonly (readonly number[])[]>();
-
-  inked(number: number, x: number, y: number): boolean {
-    if (x < NUMBER_AT - 0.02 || y < NUMBER_AT - 0.02) return false;
-    const box = BOXES[number > 99 ? 2 : number > 9 ? 1 : 0]!;
-    if (x > box.right + 0.02 || y > box.bottom + 0.02) return false;
-    let strokes = this.strokes.get(number);
-    if (!strokes) this.strokes.set(number, (strokes = numberStrokes(number)));
-    for (const line of strokes) for (let i = 0; i + 3 < line.length; i += 2) if (nearSegment(x, y, line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!) < NUMBER_LINE / 2) return true; // prettier-ignore
-    return false;
-  }
-}
-
-/** The distance of a place from a stretch of a straight line. */
-export function nearSegment(x: number, y: number, x0: number, y0: number, x1: number, y1: number): number {
-  const dx = x1 - x0;
-  const dy = y1 - y0;
-  const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy || 1)));
-  const ox = x - x0 - t * dx;
-  const oy = y - y0 - t * dy;
-  return Math.sqrt(ox * ox + oy * oy);
+/** Whether a place of a box is inked by the number of its crossing. */
+function isInked(number: number, x: number, y: number): boolean {
+  const box = BOXES[number > 99 ? 2 : number > 9 ? 1 : 0]!;
+  if (x < box.left - NEAR_NUMBER || y < box.top - NEAR_NUMBER || x > box.right + NEAR_NUMBER || y > box.bottom + NEAR_NUMBER) return false;
+  return numberDistance(number, x, y) < NUMBER_LINE / 2;
 }
 
 /** Takes both photographs of a thing. The same setup and randomness give the same px. @param random 0 to 1, seeded by the caller */
@@ -293,7 +277,6 @@ function exposed(setup: PracticeSetup, blobs: Blobs, moved: PracticeSetup['moved
   const { camera, lamp, ambient, shine, colour, lattice } = setup;
   const { width, height } = camera;
   const meet = thingOf(setup);
-  const numbers = new Numbers();
   const out = new Float32Array(3 * width * height);
   const meeting: Meeting = { u: 0, v: 0, nx: 0, ny: 0, nz: 0, far: 0, dx: 0, dy: 0, dz: 0 };
   const long = Math.hypot(...lamp);
@@ -314,7 +297,7 @@ function exposed(setup: PracticeSetup, blobs: Blobs, moved: PracticeSetup['moved
         if (!meet(p, q, meeting)) continue;
         const lit = ambient + (1 - ambient) * Math.max(0, meeting.nx * lx + meeting.ny * ly + meeting.nz * lz);
         const gloss = shine > 0 ? shine * glossAt(meeting, p, q, lx, ly, lz) : 0;
-        const paper = papered ? paperAt(lattice, numbers, meeting.u, meeting.v) : -1;
+        const paper = papered ? paperAt(lattice, meeting.u, meeting.v) : -1;
         for (let c = 0; c < 3; c++) out[at + c]! += 255 * Math.min(1, (paper >= 0 ? paper : bodyAt(colour, meeting, lattice, c)) * lit + gloss);
         light += lit;
         met++;

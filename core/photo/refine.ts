@@ -1,4 +1,6 @@
+import { invertSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
+import { spreadOf, tukeyWeight } from '../math/robust';
 import { sampleGray, type Gray } from './gray';
 
 /** A crossing as its lines have it. */
@@ -117,8 +119,7 @@ function middleOf(gray: Gray, x: number, y: number, nx: number, ny: number, reac
 function laid(spots: readonly Spot[], both: boolean): { a: number; b: number; c: number; error: number } | null {
   if (spots.length < 6) return null;
   let weights = spots.map(() => 1);
-  let scale = Math.max(1, ...spots.map(({ t }) => Math.abs(t)));
-  scale = scale || 1;
+  const scale = Math.max(1, ...spots.map(({ t }) => Math.abs(t)));
   for (let round = 0; ; round++) {
     // Moments of t in parts of the scale.
     const m = [0, 0, 0, 0, 0];
@@ -131,32 +132,19 @@ function laid(spots: readonly Spot[], both: boolean): { a: number; b: number; c:
         power *= t / scale;
       }
     });
-    const solved = solve3([m[0]!, m[1]!, m[2]!, m[1]!, m[2]!, m[3]!, m[2]!, m[3]!, m[4]!], r);
-    if (!solved) return null;
-    const [a, b, c] = solved.x as [number, number, number];
+    const inverse = invertSymmetric([m[0]!, m[1]!, m[2]!, m[1]!, m[2]!, m[3]!, m[2]!, m[3]!, m[4]!], 3);
+    if (!inverse) return null;
+    const [a, b, c] = [0, 3, 6].map((row) => inverse[row]! * r[0]! + inverse[row + 1]! * r[1]! + inverse[row + 2]! * r[2]!) as [number, number, number];
     const off = spots.map(({ t, n }) => n - a - (b * t) / scale - c * (t / scale) ** 2);
-    const spread = Math.max(0.02, 1.4826 * [...off].map(Math.abs).sort((p, q) => p - q)[off.length >> 1]!);
+    const spread = Math.max(0.02, spreadOf(off));
     if (round === 3) {
       const used = weights.reduce((sum, value) => sum + value, 0);
       const variance = off.reduce((sum, value, k) => sum + weights[k]! * value * value, 0) / Math.max(1, used - 3);
       if (spread > 1.2) return null;
-      return { a, b: b / scale, c: c / scale ** 2, error: Math.sqrt(Math.max(variance, 1e-4) * solved.first) * (both ? 1 : 1.5) };
+      return { a, b: b / scale, c: c / scale ** 2, error: Math.sqrt(Math.max(variance, 1e-4) * inverse[0]!) * (both ? 1 : 1.5) };
     }
-    weights = off.map((value) => {
-      const part = value / (4.685 * spread);
-      return Math.abs(part) < 1 ? (1 - part * part) ** 2 : 0;
-    });
+    weights = off.map((value) => tukeyWeight(value, spread));
   }
-}
-
-/** The solution of three equations and the first of the inverse's entries; null where they do not tell it. */
-function solve3(m: readonly number[], r: readonly number[]): { readonly x: readonly number[]; readonly first: number } | null {
-  const [a, b, c, d, e, f, g, h, i] = m as [number, number, number, number, number, number, number, number, number];
-  const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
-  if (Math.abs(det) < 1e-9) return null;
-  const inverse = [e * i - f * h, c * h - b * i, b * f - c * e, f * g - d * i, a * i - c * g, c * d - a * f, d * h - e * g, b * g - a * h, a * e - b * d];
-  const x = [0, 1, 2].map((row) => (inverse[3 * row]! * r[0]! + inverse[3 * row + 1]! * r[1]! + inverse[3 * row + 2]! * r[2]!) / det);
-  return { x, first: inverse[0]! / det };
 }
 
 /** Where two followed lines meet, by Newton's steps. */

@@ -1,5 +1,6 @@
 import { solveSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
+import { TUKEY } from '../math/robust';
 import { blurred, halvedGray, sampleGray, type Gray } from './gray';
 
 /** How one photograph has to be moved to lie on another: `middle + scale turn (p - middle) + shift`, about the middle of the picture. */
@@ -68,20 +69,20 @@ export function unregisteredPlace(
  */
 export function registerPhotos(first: Gray, second: Gray): Registration | null {
   if (first.width !== second.width || first.height !== second.height) return null;
-  const levels: { readonly first: Gray; readonly second: Gray }[] = [{ first: blurred(first, 0.8), second: blurred(second, 0.8) }];
+  const levels: Level[] = [levelOf(blurred(first, 0.8), blurred(second, 0.8))];
   for (let last = levels[0]!; Math.max(last.first.width, last.first.height) > COARSE; last = levels.at(-1)!)
-    levels.push({ first: halvedGray(last.first), second: halvedGray(last.second) });
+    levels.push(levelOf(halvedGray(last.first), halvedGray(last.second)));
   const coarse = levels.at(-1)!;
   // Of the likeliest places those that hold when they are looked at closer, and the best of them once more.
-  const tried = coarsest(coarse.first, coarse.second).map((place) => refined(coarse.first, coarse.second, place, 20, false));
+  const tried = coarsest(coarse.first, coarse.second).map((place) => refined(coarse, place, 20, false));
   let held = tried.sort((one, other) => other.agrees - one.agrees).slice(0, HELD);
   for (let k = levels.length - 2; k >= 0; k--) {
-    const { first: p, second: q } = levels[k]!;
+    const level = levels[k]!;
     // The finest of large pictures adds nothing that noise does not hide.
-    const rounds = k === 0 && Math.max(p.width, p.height) > 2400 ? 7 : 20;
+    const rounds = k === 0 && Math.max(level.first.width, level.first.height) > 2400 ? 7 : 20;
     const next = held.flatMap((at) => {
       const from = { ...at, dx: at.dx * 2, dy: at.dy * 2 };
-      return k === 0 ? [refined(p, q, from, rounds, true)] : [refined(p, q, from, rounds, false), refined(p, q, from, rounds, true)];
+      return k === 0 ? [refined(level, from, rounds, true)] : [false, true].map((masked) => refined(level, from, rounds, masked));
     });
     held = next.sort((one, other) => other.agrees - one.agrees).slice(0, k > 1 ? HELD : 1);
   }
@@ -145,13 +146,23 @@ function clearPlaces(gray: Gray): Int32Array {
   return Int32Array.from({ length: Math.floor(found.length / step) }, (_, k) => found[Math.floor(k * step)]!);
 }
 
-function refined(first: Gray, second: Gray, from: Registration, rounds: number, last: boolean): Registration {
+/** Two photographs in one size, with what every try needs of them: where the first is clear, and their slow light. */
+interface Level {
+  readonly first: Gray;
+  readonly second: Gray;
+  readonly places: Int32Array;
+  readonly slow: Gray;
+  readonly slowToo: Gray;
+}
+
+const levelOf = (first: Gray, second: Gray): Level => ({ first, second, places: clearPlaces(first), slow: blurred(first, 3), slowToo: blurred(second, 3) });
+
+/** A registration made better from a place nearby. @param masked whether what differs in slow light is left out */
+function refined({ first, second, places, slow, slowToo }: Level, from: Registration, rounds: number, masked: boolean): Registration {
   const { width, height } = first;
-  const places = clearPlaces(first);
   // The map as a linear one: x' = a px - b py + dx, y' = b px + a py + dy.
   let [a, b, dx, dy] = [from.scale * Math.cos(from.turn), from.scale * Math.sin(from.turn), from.dx, from.dy];
   let agrees = 0;
-  const [slow, slowToo] = [blurred(first, 3), blurred(second, 3)];
   const off = new Float32Array(places.length);
   const slopes = new Float32Array(2 * places.length);
   for (let round = 0; round < rounds; round++) {
@@ -169,17 +180,20 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number, 
       off[k] = sampleGray(second, x, y) - first.data[i]!;
       // Found again: nearer than its own contrast.
       if (Math.abs(off[k]!) < Math.max(4, 0.8 * contrastAt(first, i))) like++;
-      if (last && round >= UNMASKED && Math.abs(sampleGray(slowToo, x, y) - slow.data[i]!) > SAME_LIGHT) {
+      if (masked && round >= UNMASKED && Math.abs(sampleGray(slowToo, x, y) - slow.data[i]!) > SAME_LIGHT) {
         off[k] = NaN;
         continue;
       }
       slopes[2 * k] = (sampleGray(second, x + 1, y) - sampleGray(second, x - 1, y)) / 2;
       slopes[2 * k + 1] = (sampleGray(second, x, y + 1) - sampleGray(second, x, y - 1)) / 2;
     }
-    const sizes = off.filter((value) => !Number.isNaN(value)).map(Math.abs).sort(); // prettier-ignore
+    const sizes = off
+      .filter((value) => !Number.isNaN(value))
+      .map(Math.abs)
+      .sort();
     // The middle one of the nearer half: what was put on the thing does not count.
     const spread = Math.max(0.8, 1.2 * (sizes[sizes.length >> 2] ?? 0) * 1.4826);
-    const reach = 4.685 * spread;
+    const reach = TUKEY * spread;
     const normal = new Array<number>(16).fill(0);
     const right = [0, 0, 0, 0];
     for (let k = 0; k < places.length; k++) {
@@ -207,7 +221,7 @@ function refined(first: Gray, second: Gray, from: Registration, rounds: number, 
     b += step[1]!;
     dx += step[2]!;
     dy += step[3]!;
-    if ((!last || round > UNMASKED) && Math.abs(step[2]!) + Math.abs(step[3]!) + (Math.abs(step[0]!) + Math.abs(step[1]!)) * width < 2e-3) break;
+    if ((!masked || round > UNMASKED) && Math.abs(step[2]!) + Math.abs(step[3]!) + (Math.abs(step[0]!) + Math.abs(step[1]!)) * width < 2e-3) break;
   }
   return { dx, dy, turn: Math.atan2(b, a), scale: Math.hypot(a, b), agrees };
 }

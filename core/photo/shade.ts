@@ -1,6 +1,7 @@
 import type { Pixels } from '../imaging/pyramid';
 import { solveSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
+import { spreadOf, tukeyWeight } from '../math/robust';
 
 /** A rectangle of a sheet, in mm from its upper left crossing. */
 export interface SheetArea {
@@ -197,11 +198,9 @@ function smoothLight(
     solved = solveSymmetric(normal, right);
     if (!solved) return null;
     const off = places.map(({ row, value, own }) => value - valueAt(solved!, row) - (own === 0 ? 0 : solved![POWERS.length + own - 1]!));
-    const spread = Math.max(0.01, 1.4826 * [...off].map(Math.abs).sort((p, q) => p - q)[off.length >> 1]!);
-    weights = off.map((value) => {
-      const part = value / (4.685 * spread);
-      return Math.abs(part) < 1 ? (1 - part * part) ** 2 : 1e-3;
-    });
+    const spread = Math.max(0.01, spreadOf(off));
+    // Nothing counts for naught, so that every colour keeps a light.
+    weights = off.map((value) => Math.max(1e-3, tukeyWeight(value, spread)));
   }
   const smooth = Float32Array.from({ length: columns * rows }, (_, k) => Math.exp(valueAt(solved!, rowAt(k))));
   return { light: smooth, offsets: [0, ...solved!.slice(POWERS.length)] };
