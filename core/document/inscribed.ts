@@ -11,7 +11,7 @@ import { bodyOf } from '../geometry/book';
 import type { SurfaceName } from '../geometry/names';
 import { surfaceOnPlane } from '../geometry/surface-on-plane';
 import { carriedAnchor, keepsDirections, rigidBetween } from './carry';
-import { nodesById } from './tree';
+import { flattenTree, nodesById } from './tree';
 import type { CheminDocument, DocumentNode, PlacementNode, ShapeNode } from './types';
 
 /** The circle that touches the nearer sides of the box around a face, in cells of the face's plane. */
@@ -43,10 +43,11 @@ export function followFaces(before: CheminDocument, after: CheminDocument): Chem
   const changed = changedNodes(before, after);
   const follow = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
     let next: DocumentNode[] | null = null;
-    nodes.forEach((node, i) => {
+    for (let i = 0; i < nodes.length; i++) {
+      const node = nodes[i]!;
       const now = followedNode(node, before, after, changed, follow);
       if (now !== node) (next ??= [...nodes])[i] = now;
-    });
+    }
     return next ?? nodes;
   };
   const nodes = follow(after.nodes);
@@ -55,26 +56,33 @@ export function followFaces(before: CheminDocument, after: CheminDocument): Chem
 
 type Changed = ReadonlyMap<string, DocumentNode>;
 
-const nodeSets = new WeakMap<readonly DocumentNode[], ReadonlySet<DocumentNode>>();
-
 /** What an edit changed or added, by ids; null where it took something away. A gesture asks in every frame. */
 function changedNodes(before: CheminDocument, after: CheminDocument): Changed | null {
-  let known = nodeSets.get(before.nodes);
-  if (!known) nodeSets.set(before.nodes, (known = new Set(nodesById(before.nodes).values())));
   const changed = new Map<string, DocumentNode>();
+  if (comparedInPlace(before.nodes, after.nodes, changed)) return changed;
+  changed.clear();
+  const known = nodesById(before.nodes);
   let left = known.size;
-  const visit = (nodes: readonly DocumentNode[]): void => {
-    for (const node of nodes) {
-      if (known.has(node)) left--;
-      else {
-        changed.set(node.id, node);
-        if (nodesById(before.nodes).has(node.id)) left--;
-      }
-      if (node.kind === 'group') visit(node.children);
-    }
-  };
-  visit(after.nodes);
+  for (const { node } of flattenTree(after.nodes)) {
+    const was = known.get(node.id);
+    if (was) left--;
+    if (was !== node) changed.set(node.id, node);
+  }
   return left === 0 ? changed : null;
+}
+
+/** Notes what is another; false where something came, went or changed its place. */
+function comparedInPlace(before: readonly DocumentNode[], after: readonly DocumentNode[], changed: Map<string, DocumentNode>): boolean {
+  if (before === after) return true;
+  if (before.length !== after.length) return false;
+  for (let i = 0; i < after.length; i++) {
+    const [was, now] = [before[i]!, after[i]!];
+    if (was === now) continue;
+    if (was.id !== now.id || was.kind !== now.kind) return false;
+    changed.set(now.id, now);
+    if (now.kind === 'group' && was.kind === 'group' && !comparedInPlace(was.children, now.children, changed)) return false;
+  }
+  return true;
 }
 
 function followedNode(

@@ -10,8 +10,16 @@ export interface TreeEntry {
   readonly locked: boolean;
 }
 
-/** Every node of the document, groups before what they hold, in document order. */
+const flattened = new WeakMap<readonly DocumentNode[], readonly TreeEntry[]>();
+
+/** Every node of the document, groups before what they hold, in document order; made once for each list of nodes. */
 export function flattenTree(nodes: readonly DocumentNode[]): readonly TreeEntry[] {
+  let entries = flattened.get(nodes);
+  if (!entries) flattened.set(nodes, (entries = flat(nodes)));
+  return entries;
+}
+
+function flat(nodes: readonly DocumentNode[]): readonly TreeEntry[] {
   const entries: TreeEntry[] = [];
   const visit = (list: readonly DocumentNode[], depth: number, parent: string | null, hidden: boolean, locked: boolean): void => {
     for (const node of list) {

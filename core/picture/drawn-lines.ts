@@ -76,7 +76,11 @@ const contoursKnown = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, L
 /** The lines of their own that things and groups have round them, by ids. */
 function ownContours({ nodes }: CheminDocument): ReadonlyMap<string, LinePaint> {
   let lines = contoursKnown.get(nodes);
-  if (!lines) contoursKnown.set(nodes, (lines = new Map(flattenTree(nodes).flatMap(({ node }) => (node.contour ? [[node.id, node.contour] as const] : [])))));
+  if (!lines) {
+    const own = new Map<string, LinePaint>();
+    for (const { node } of flattenTree(nodes)) if (node.contour) own.set(node.id, node.contour);
+    contoursKnown.set(nodes, (lines = own));
+  }
   return lines;
 }
 

@@ -25,14 +25,21 @@ const known = new WeakMap<readonly DocumentNode[], Known>();
  * @param owner the thing as the contents have it; @param id what is drawn of it
  */
 export function ownLook(document: CheminDocument, owner: string, id: string): OwnLook | null {
-  const { nodes } = document;
-  let there = known.get(nodes);
-  if (!there) known.set(nodes, (there = { any: hasLook(nodes), looks: new Map() }));
+  const there = knownOf(document);
   if (!there.any) return null;
   const key = `${owner} ${id}`;
   let look = there.looks.get(key);
   if (look === undefined) there.looks.set(key, (look = lookOf(document, owner === id ? [owner] : [id, owner])));
   return look;
+}
+
+/** Whether anything has a look of its own. */
+export const anyLook = (document: CheminDocument): boolean => knownOf(document).any;
+
+function knownOf({ nodes }: CheminDocument): Known {
+  let there = known.get(nodes);
+  if (!there) known.set(nodes, (there = { any: hasLook(nodes), looks: new Map() }));
+  return there;
 }
 
 const hasLook = (nodes: readonly DocumentNode[]): boolean =>

@@ -10,6 +10,7 @@ import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
 import { LineKeeper } from './drawn-lines';
 import { flatArtworks, type FlatArtworks } from './flat-artworks';
+import { FaceKeeper, keyOf, type DrawnOnFace, type OnFaces } from './on-faces';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
@@ -45,6 +46,7 @@ export class PictureMaker {
   private tones: Tones | null = null;
   private tonesFor: CheminDocument['projection'] | null = null;
   private readonly order = new OrderKeeper();
+  private readonly faces = new FaceKeeper();
   private readonly shadows = new ShadowKeeper();
   private readonly lines = new LineKeeper();
 
@@ -102,7 +104,7 @@ export class PictureMaker {
     const painted = under;
     // What lies on things, looked up once for each; on parts of what is one, for each surface.
     const onThings: (readonly OnFace[] | undefined)[] = [];
-    const onPart = (within: string, id: string): readonly OnFace[] => onFaces?.get(keyOf(within, id)) ?? NONE;
+    const onPart = (within: string, id: string): readonly OnFace[] => onFaces.get(keyOf(within, id)) ?? NONE;
     for (const part of order) {
       const { node, drawn } = space[part.body]!;
       const { from } = part.surface.surface ?? {};
@@ -136,16 +138,12 @@ export class PictureMaker {
   private *gather(document: CheminDocument, stage: Stage, tones: Tones): Generator<undefined, Gathered> {
     const artworks = flatArtworks(document);
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
-    let onFaces: Map<string, OnFace[]> | null = null;
+    const placed: DrawnOnFace[] = [];
     for (const drawn of drawnNodes(document)) {
-      const { node, hidden, within } = drawn;
+      const { node, hidden } = drawn;
       if (hidden) continue;
       if (node.kind === 'placement' && node.target.kind === 'face') {
-        const key = keyOf(within, node.target.node);
-        const list = (onFaces ??= new Map<string, OnFace[]>()).get(key);
-        const on = onFace(drawn, node, artworks.get(node.artwork), tonesIn(tones, ownLook(document, drawn.owner, node.id)));
-        if (list) list.push(on);
-        else onFaces.set(key, [on]);
+        placed.push(drawn as DrawnOnFace);
         continue;
       }
       const body = drawnBody(drawn);
@@ -154,7 +152,7 @@ export class PictureMaker {
       else if (node.kind !== 'group' && isOnSheet(node))
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
-    return { under, over, space, onFaces, artworks };
+    return { under, over, space, onFaces: this.faces.update(document, placed, artworks, tones), artworks };
   }
 
   /** Lets go of what is no longer drawn. */
@@ -202,9 +200,6 @@ export class PictureMaker {
 /** Things, or their surfaces, after which a picture made in pieces pauses. */
 const PIECE = 64;
 
-/** What tells apart everything that is drawn, what copies show included. */
-const keyOf = (within: string, id: string): string => (within === '' ? id : `${within} ${id}`);
-
 interface Drawn {
   readonly body: Body;
   readonly half: number;
@@ -246,17 +241,6 @@ function sameCuts(p: readonly Area[] | null, q: readonly Area[] | null): boolean
   return p === q || (p !== null && q !== null && p.length === q.length && p.every(({ polygon }, i) => polygon === q[i]!.polygon));
 }
 
-const placed = new WeakMap<DrawnNode, OnFace>();
-
-/** Artwork on a face: the same object for as long as it and its light are the same. */
-function onFace(drawn: DrawnNode, node: PlacementNode, artwork: OnFace['artwork'], tones: Tones): OnFace {
-  const known = placed.get(drawn);
-  if (known && known.artwork === artwork && known.tones === tones) return known;
-  const made: OnFace = { drawn, node, artwork, tones };
-  placed.set(drawn, made);
-  return made;
-}
-
 const NONE: readonly OnFace[] = [];
 const NO_SHADE: readonly Shade[] = [];
 
@@ -270,8 +254,7 @@ interface Gathered {
   readonly under: Painted[];
   readonly over: readonly Painted[];
   readonly space: readonly { readonly node: DrawnNode; readonly drawn: Drawn }[];
-  /** Artwork on faces by the things that it lies on. */
-  readonly onFaces: ReadonlyMap<string, readonly OnFace[]> | null;
+  readonly onFaces: OnFaces;
   readonly artworks: FlatArtworks;
 }
 
