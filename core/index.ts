@@ -71,6 +71,12 @@ export * from './lettering/lettering';
 
 export * from './lettering/stroke-figures';
 export * from './paint/paint';
+export type * from './photo/photo';
+export type { KeptFit } from './photo/kept-fit';
+export { photoSide, type PhotoSide, type SheetPlace } from './photo/photo-side';
+export * from './math/pixels';
+export * from './document/photo-edits';
+export { bitmapsOfPhoto } from './document/photo-schema';
 export * from './paint/palette';
 export * from './output/paint-canvas';
 export * from './picture/catch-source';

@@ -2,6 +2,7 @@ import type { Ruled } from '../geometry/ruled';
 import type { Affine, Mat33 } from '../math/matrix';
 import { MAX_PEN_DASHES, MIN_DASH_MM } from '../math/tolerances';
 import type { Blend } from '../paint/paint';
+import type { KeptFit } from '../photo/kept-fit';
 import type { EyeMatrix } from '../projection/projection';
 import { roughLength, type Path, type PathBox } from '../shape/path';
 
@@ -72,6 +73,14 @@ export type ImagePlace =
       readonly turn: number;
       readonly projection: EyeMatrix;
       /** From what the projection draws to the sheet. */
+      readonly after: Affine;
+    }
+  | {
+      /** On a photographed surface: `map` leads to its sheet, in mm from the lattice's upper left crossing. */
+      readonly kind: 'photographed';
+      readonly map: Mat33;
+      readonly fit: KeptFit;
+      /** From px of the photograph to the sheet. */
       readonly after: Affine;
     };
 

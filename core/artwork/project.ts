@@ -35,8 +35,8 @@ export function projectMarks(marks: readonly Mark[], homography: Mat33, near: nu
 
 function projectImage(mark: ImageMark, homography: Mat33, path: Path): ImageMark {
   const { place } = mark;
-  // What lies round a side lies on the sheet already.
-  return place.kind === 'round' ? mark : { ...mark, path, place: { ...place, map: multiply33(homography, place.map) } };
+  // What lies round a side or on a photographed surface lies on the sheet already.
+  return place.kind !== 'flat' ? mark : { ...mark, path, place: { ...place, map: multiply33(homography, place.map) } };
 }
 
 /** A path under a map that is not affine: its fill, and then its line as the area that it covers. */

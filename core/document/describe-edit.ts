@@ -34,6 +34,7 @@ export function describeEdit(edit: Edit): string {
     reference: 'change reference',
     'delete-reference': 'delete reference',
     strokes: 'trace edges',
+    photos: 'change photographs',
     title: 'rename drawing',
     artworks: 'change artwork',
     net: 'lay out net',

@@ -28,6 +28,7 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
+import { bitmapsOfPhoto, photosSchema } from './photo-schema';
 import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { turnedLean } from './carry';
 import { followFaces } from './inscribed';
@@ -89,6 +90,8 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('reference'), reference: referenceSchema }),
   z.strictObject({ kind: z.literal('delete-reference'), id: idSchema }),
   z.strictObject({ kind: z.literal('strokes'), strokes: z.array(strokeSchema).max(1000) }),
+  /** All photographs as they are from now on, with the bitmaps that they show for the first time. */
+  z.strictObject({ kind: z.literal('photos'), photos: photosSchema, bitmaps: z.array(bitmapSchema).exactOptional() }),
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
   /** Everything about artworks but what came from their files and what is drawn on them. */
   z.strictObject({ kind: z.literal('artworks'), items: z.array(artworkLookSchema).min(1) }),
@@ -176,6 +179,8 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return deleteReference(document, edit.id);
     case 'strokes':
       return { ...document, strokes: edit.strokes };
+    case 'photos':
+      return withoutUnused({ ...document, bitmaps: withBitmaps(document.bitmaps, edit.bitmaps ?? []), photos: edit.photos });
     case 'title':
       return { ...document, name: edit.name };
     case 'artworks':
@@ -267,7 +272,8 @@ function deleteReference(document: CheminDocument, id: string): CheminDocument {
 
 /** A bitmap that nothing shows any more goes with the last that did. */
 function withoutUnused(document: CheminDocument): CheminDocument {
-  const used = new Set([...document.references.map((r) => r.bitmap), ...document.artworks.flatMap(bitmapsOf)]);
+  const photographed = (document.photos ?? []).flatMap(bitmapsOfPhoto);
+  const used = new Set([...document.references.map((r) => r.bitmap), ...document.artworks.flatMap(bitmapsOf), ...photographed]);
   return { ...document, bitmaps: document.bitmaps.filter((b) => used.has(b.id)) };
 }
 

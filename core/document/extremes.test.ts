@@ -165,6 +165,22 @@ class Maker {
     return { kind: 'flat', artwork, edit: nodes ? { ...edit, nodes } : edit };
   }
 
+  /** A photograph with a fitted surface, its numbers at their limits now and then. */
+  private photos(): unknown {
+    const crossing = { column: 0, row: 1, x: this.number(300), y: 20, error: Math.abs(this.number(1)) };
+    const shape = this.chance(0.5)
+      ? { kind: 'cylinder', parameters: [6, 0, 0.1, 0.2, 0, 0.1, 0, 6, this.number(2), 0], covariance: null }
+      : { kind: 'patch', across: 1, down: 1, minU: -10, minV: -10, maxU: 10, maxV: 10, control: Array.from({ length: 32 }, () => this.number(300)), inverse: Array(256).fill(0), freedom: 9 };
+    const fit = { kind: shape.kind, shape, lattice: { columns: 2, rows: 2, box: 10 }, width: 640, height: 480, wrong: [] };
+    const light = { shade: this.part(), shadeStrength: this.share(), gloss: this.part(), glossStrength: 0.5 };
+    const surface = { id: this.chance(0.8) ? 'band' : this.id(), name: this.name(), lattice: { columns: 2, rows: 2, box: 10 }, crossings: [crossing], fit, light }; // prettier-ignore
+    return [{ id: this.id(), name: this.name(), bitmap: 'bare', x: this.number(90), y: 0, width: Math.abs(this.number(200)), height: 90, surfaces: [surface] }];
+  }
+
+  private part(): unknown {
+    return { bitmap: 'bare', x: this.number(90), y: 3, width: Math.abs(this.number(90)), height: 9 };
+  }
+
   edit(document: CheminDocument): Edit {
     const entries = flattenTree(document.nodes);
     const ids = entries.map(({ node }) => node.id);
@@ -204,6 +220,7 @@ class Maker {
       () => ({ kind: 'add-reference', reference: { id: this.id(), name: this.name(), bitmap: 'hash', x: this.number(100), y: this.number(100), width: Math.abs(this.number(100)), height: 9, strength: this.share(), over: false, hidden: false, locked: false }, bitmap: { id: this.chance(0.9) ? 'hash' : 'other', type: 'image/png', width: 2, height: 2, asset: 'a'.repeat(64) } }), // prettier-ignore
       () => ({ kind: 'delete-reference', id: this.id(document.references.map((r) => r.id)) }),
       () => ({ kind: 'strokes', strokes: [{ id: this.id(), from: { x: this.number(200), y: this.number(200) }, to: { x: this.number(200), y: 3 }, axis: 'a' }] }), // prettier-ignore
+      () => ({ kind: 'photos', photos: this.photos(), bitmaps: [{ id: this.chance(0.9) ? 'bare' : 'other', type: 'image/png', width: 2, height: 2, asset: 'a'.repeat(64) }] }), // prettier-ignore
       () => ({ kind: 'title', name: this.name() }),
       () => ({ kind: 'artworks', items: [this.artworkLook(document)] }),
       () => (this.chance(0.3) ? { kind: 'delete-artworks', ids: [this.id(document.artworks.map((artwork) => artwork.id))] } : add()),

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { CoreError } from '../math/errors';
 import { applyEdit, editSchema, type Edit } from './edits';
 import { artworkSchema, bitmapSchema, crossFaults, nodeSchema, referenceSchema, shellSchema, strokeSchema, swatchesSchema, type Fault } from './schema';
+import { photosSchema } from './photo-schema';
 import { flattenTree } from './tree';
 import type { Artwork, CheminDocument, DocumentNode } from './types';
 
@@ -22,6 +23,7 @@ export function noteRight(document: CheminDocument): void {
   for (const { nodes } of document.artworks) if (nodes) noteNodes(nodes);
   for (const list of [document.artworks, document.bitmaps, document.references, document.strokes]) for (const part of list) right.add(part);
   right.add(document.swatches);
+  if (document.photos) right.add(document.photos);
 }
 
 /**
@@ -48,6 +50,8 @@ export function documentFault(document: CheminDocument): Fault | null {
   }
   const swatches = checkedPart(swatchesSchema, document.swatches);
   if (swatches) return { ...swatches, path: ['swatches', ...swatches.path] };
+  const photos = document.photos && checkedPart(photosSchema, document.photos);
+  if (photos) return { ...photos, path: ['photos', ...photos.path] };
   // Ids and nesting first: they bound what follows.
   const [between] = crossFaults(document);
   if (between) return between;

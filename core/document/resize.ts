@@ -25,6 +25,7 @@ export function resizedSheet(document: CheminDocument, sheet: Sheet): Edit {
       { kind: 'projection', projection: shifted(document.projection, moved) },
       ...(ids.length > 0 ? [{ kind: 'move', ids, by: cells } as const] : []),
       ...document.references.map((reference) => ({ kind: 'reference', reference: { ...reference, ...moved(reference) } }) as const),
+      ...(document.photos ? [{ kind: 'photos', photos: document.photos.map((photo) => ({ ...photo, ...moved(photo) })) } as const] : []),
       ...(document.strokes.length > 0
         ? [{ kind: 'strokes', strokes: document.strokes.map((stroke) => ({ ...stroke, from: moved(stroke.from), to: moved(stroke.to) })) } as const]
         : []),
@@ -38,5 +39,5 @@ function shifted(setup: ProjectionSetup, moved: (p: SheetPoint) => SheetPoint): 
 
 function liesOnSheet(node: DocumentNode): boolean {
   if (node.kind === 'shape' || node.kind === 'dimension') return node.plane.kind === 'sheet';
-  return node.kind === 'placement' && node.target.kind === 'plane' && node.target.plane.kind === 'sheet';
+  return node.kind === 'placement' && node.target.kind === 'plane' && node.target.plane.kind === 'sheet' && node.target.photographed === undefined;
 }

@@ -17,6 +17,7 @@ import { flatFault, holdsItself } from './held-artworks';
 import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
+import { bitmapsOfPhoto, photosSchema } from './photo-schema';
 import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
@@ -103,7 +104,9 @@ export const projectionSchema: z.ZodType<ProjectionSetup> = z.discriminatedUnion
 
 /** What artwork lies on: a plane, or a named surface of a thing. */
 export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('plane'), plane }),
+  z
+    .strictObject({ kind: z.literal('plane'), plane, photographed: id.exactOptional() })
+    .refine((target) => target.photographed === undefined || target.plane.kind === 'sheet', 'only what lies on the sheet can lie on a photographed surface'),
   z.strictObject({ kind: z.literal('face'), node: id, face: surfaceName }),
 ]);
 
@@ -359,6 +362,16 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
   unique(document.references, 'references', 'references');
   unique(document.strokes, 'strokes', 'traced edges');
   const bitmaps = unique(document.bitmaps, 'bitmaps', 'bitmaps');
+  const photos = document.photos ?? [];
+  unique(photos, 'photos', 'photographs');
+  unique(
+    photos.flatMap(({ surfaces }) => surfaces),
+    'photos',
+    'photographed surfaces',
+  );
+  photos.forEach((photo, i) => {
+    for (const bitmap of bitmapsOfPhoto(photo)) if (!bitmaps.has(bitmap)) complain(['photos', i], `there is no bitmap “${bitmap}”`);
+  });
   document.references.forEach((reference, i) => {
     if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
   });
@@ -375,6 +388,7 @@ export const documentSchema: z.ZodType<CheminDocument> = z
     strokes: z.array(strokeSchema).max(MOST.strokes),
     swatches: swatchesSchema,
     nodes: z.array(nodeSchema),
+    photos: photosSchema.exactOptional(),
   })
   .superRefine((document, context) => {
     for (const { path, message } of crossFaults(document)) context.addIssue({ code: 'custom', path: [...path], message });
@@ -389,4 +403,5 @@ export const shellSchema = z.strictObject({
   strokes: z.array(z.unknown()).max(MOST.strokes),
   swatches: z.unknown(),
   nodes: z.unknown(),
+  photos: z.unknown().optional(),
 });

@@ -12,6 +12,7 @@ import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
 import type { Blend, Colour, LinePaint, Paint, Swatch } from '../paint/paint';
 import type { Pattern, PatternBox } from '../artwork/pattern';
+import type { Photo } from '../photo/photo';
 import type { ArtworkAnchor } from '../geometry/anchor';
 import type { SurfaceName } from '../geometry/names';
 import type { CellMove, RigidMove } from '../geometry/rigid';
@@ -130,8 +131,11 @@ export interface ShapeNode extends NodeBase, Extruded {
   readonly surfaces?: Readonly<Record<SurfaceName, Paint>>;
 }
 
-/** Where a placement lies: a plane, or a surface of a solid (or of a flat shape) by name. */
-export type PlacementTarget = { readonly kind: 'plane'; readonly plane: Plane } | { readonly kind: 'face'; readonly node: string; readonly face: SurfaceName };
+/**
+ * Where a placement lies: a plane, or a surface of a solid (or of a flat shape) by name. One on the sheet may lie on the
+ * sheet of a photographed surface in its place, by the surface's id: in true size, from its lattice's upper left crossing.
+ */
+export type PlacementTarget = { readonly kind: 'plane'; readonly plane: Plane; readonly photographed?: string } | { readonly kind: 'face'; readonly node: string; readonly face: SurfaceName };
 
 /** One appearance of an artwork. */
 export interface PlacementNode extends NodeBase {
@@ -272,6 +276,8 @@ export interface CheminDocument {
   readonly swatches: readonly Swatch[];
   /** Things in document order: of things in one plane, later ones lie on top. */
   readonly nodes: readonly DocumentNode[];
+  /** Photographs on the sheet, under everything that is drawn. */
+  readonly photos?: readonly Photo[];
 }
 
 /** An empty sheet with its origin: the point of the sheet where the world's axes meet. */

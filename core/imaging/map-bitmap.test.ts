@@ -3,7 +3,8 @@ import { randomFrom } from '../testing/random';
 import { apply33, type Mat33 } from '../math/matrix';
 import { mapBitmap, type PxBox } from './map-bitmap';
 import { pxUnder } from './place';
-import { pyramidOf, type Pixels } from './pyramid';
+import type { Pixels } from '../math/pixels';
+import { pyramidOf } from './pyramid';
 
 /** A test picture: fields of hard edges, fine lines, slow changes, and, where it is asked for, of alpha. */
 function testPicture(width: number, height: number, alpha: boolean): Pixels {

@@ -2,6 +2,7 @@ import type { ImagePlace } from '../artwork/marks';
 import { acrossTo, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { invert33, invertAffine, multiply33, type Mat33 } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
+import { photoSide } from '../photo/photo-side';
 import type { EyeMatrix } from '../projection/projection';
 import { ruledAcross, ruledWithin } from '../visibility/place-under';
 import type { Stretch } from '../visibility/stretches';
@@ -26,10 +27,18 @@ export function pxUnder(place: ImagePlace, { width, height }: { readonly width: 
   if (!back) return null;
   const toPx = multiply33(inPx, back);
   if (place.kind === 'flat') return flatUnder(toPx);
-  const { ruled, seen, turn, projection, after } = place;
-  const before = invertAffine(after);
+  const before = invertAffine(place.after);
   if (!before) return null;
   const flat = flatUnder(toPx);
+  if (place.kind === 'photographed') {
+    const side = photoSide(place.fit);
+    return (x, y, out, at) => {
+      const found = side.under(before[0] * x + before[2] * y + before[4], before[1] * x + before[3] * y + before[5]);
+      if (found) flat(found.u, found.v, out, at);
+      else out[at] = out[at + 1] = FAR;
+    };
+  }
+  const { ruled, seen, turn, projection } = place;
   const n = ruled.directrix.length;
   const find = finder(projection, ruled, seen);
   return (x, y, out, at) => {

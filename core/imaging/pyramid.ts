@@ -1,9 +1,4 @@
-/** Px as a browser decodes them: red, green, blue, alpha to the px, not multiplied by alpha, row by row from above. */
-export interface Pixels {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8ClampedArray | Uint8Array;
-}
+import type { Pixels } from '../math/pixels';
 
 /** One size of a bitmap: px of four channels in one number each, red lowest, colours multiplied by alpha. */
 export interface Level {

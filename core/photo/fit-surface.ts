@@ -86,7 +86,7 @@ export function fitSurface(
   from: SurfaceFit | null = null,
 ): SurfaceFit | null {
   const sizes = { ...photo, length: Math.max(lattice.columns, lattice.rows) * lattice.box };
-  const seen = crossings.map(({ column, row, at, error }): Seen => ({ ...fromMiddle(lattice, column, row), at, error }));
+  const seen = seenOf(crossings, lattice);
   const trust = seen.map(({ error }) => 1 / Math.max(SUREST, error));
   const start = from && from.shape.kind !== 'patch' ? from.shape : null;
   let wrong = new Set<number>();
@@ -96,7 +96,7 @@ export function fitSurface(
     const weights = trust.map((weight, i) => (wrong.has(i) ? 0 : weight * (soft?.[i] ?? 1)));
     shape =
       shape && shape.kind !== 'patch' ? refitBent(shape.kind, seen, weights, sizes, shape.parameters) : shapeOf(kind, seen, weights, sizes, lattice, start);
-    const fit: SurfaceFit | null = shape && describe(kind, shape, seen, crossings, wrong, sizes, lattice);
+    const fit: SurfaceFit | null = shape && describeFit(kind, shape, crossings, wrong, sizes, lattice);
     if (!fit) return null;
     const far = fit.misses.map(({ dx, dy }) => Math.hypot(dx, dy));
     // The median of lengths is 1.1774 standard deviations of one direction.
@@ -164,15 +164,19 @@ function bestPatch(seen: readonly Seen[], weights: readonly number[], lattice: L
   return best;
 }
 
-function describe(
+const seenOf = (crossings: readonly Crossing[], lattice: LatticeSettings): readonly Seen[] =>
+  crossings.map(({ column, row, at, error }) => ({ ...fromMiddle(lattice, column, row), at, error }));
+
+/** A shape with its misses of crossings and what they come to. @param wrong those that do not count; null where none counts, or one is not shown */
+export function describeFit(
   kind: SurfaceKind,
   shape: BentFit | PatchFit,
-  seen: readonly Seen[],
   crossings: readonly Crossing[],
   wrong: ReadonlySet<number>,
   sizes: FitSizes,
   lattice: LatticeSettings,
 ): SurfaceFit | null {
+  const seen = seenOf(crossings, lattice);
   const shown = shape.kind === 'patch' ? patchShown(shape) : bentShown(shape);
   const misses: Miss[] = [];
   for (const [i, { u, v, at }] of seen.entries()) {

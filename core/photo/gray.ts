@@ -1,4 +1,4 @@
-import type { Pixels } from '../imaging/pyramid';
+import type { Pixels } from '../math/pixels';
 
 /** Brightness of a picture, row by row from above, 0 to 255. The middle of the px at column x and row y lies at (x + 0.5, y + 0.5). */
 export interface Gray {

@@ -1,5 +1,5 @@
 import { latticeLine, NUMBER_LINE, numberBox, numberDistance, type LatticeSettings } from '../grid/lattice';
-import type { Pixels } from '../imaging/pyramid';
+import type { Pixels } from '../math/pixels';
 import type { SheetPoint } from '../math/points';
 import { blurred, type Gray } from './gray';
 import { bentPoint, seenAt, shownAt, turnMatrix, type Bent, type PhotoCamera, type Pose } from './surface';

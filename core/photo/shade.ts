@@ -1,4 +1,4 @@
-import type { Pixels } from '../imaging/pyramid';
+import type { Pixels } from '../math/pixels';
 import { solveSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
 import { spreadOf, tukeyWeight } from '../math/robust';

@@ -96,7 +96,7 @@ export function placedArtwork(
   const { width, height } = node.anchor;
   const box = { x: 0, y: 0, width, height };
   const region = node.pattern ? patternRegion(stage, node, surface, homography) : null;
-  const flat = partOf(artwork, node.part);
+  const flat = shownPart(artwork, node.part);
   const own = region ? tiledMarks(flat, node.pattern!, node.anchor, region) : flat.marks;
   const marks = projectMarks(own, multiply33(homography, matrixOf(boxFromArtwork(flat, box))), stage.sight.projection.near);
   const { minX, minY, maxX, maxY } = region ?? { minX: 0, minY: 0, maxX: width, maxY: height };
@@ -112,7 +112,7 @@ export function placedArtwork(
 const parts = new WeakMap<FlatArtwork, WeakMap<PatternBox, FlatArtwork>>();
 
 /** The part of an artwork that a placement shows, as an artwork by itself: it fills the placement's box. */
-function partOf(flat: FlatArtwork, part: PatternBox | undefined): FlatArtwork {
+export function shownPart(flat: FlatArtwork, part: PatternBox | undefined): FlatArtwork {
   if (!part) return flat;
   let known = parts.get(flat);
   if (!known) parts.set(flat, (known = new WeakMap()));
@@ -196,11 +196,11 @@ function wrappedArtwork(stage: Stage, node: PlacementNode, flat: FlatArtwork, su
   if (known && known.stage === stage && known.artwork === flat && known.surface === surface) return known;
   const { width, height } = node.anchor;
   const wrapping = artworkOnRuled(node.anchor, surface.form);
-  const shownPart = partOf(flat, node.part);
-  const box: Affine = boxFromArtwork(shownPart, { x: 0, y: 0, width, height });
+  const whole = shownPart(flat, node.part);
+  const box: Affine = boxFromArtwork(whole, { x: 0, y: 0, width, height });
   const { projection } = stage.view.sight;
   const region = node.pattern ? ruledRegion(surface.form, wrapping) : null;
-  const own = region ? tiledMarks(shownPart, node.pattern!, node.anchor, region) : shownPart.marks;
+  const own = region ? tiledMarks(whole, node.pattern!, node.anchor, region) : whole.marks;
   const marks = wrapMarks(own, box, wrapping, there.form, stretch, projection);
   const outline: PathMark = {
     kind: 'path',

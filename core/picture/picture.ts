@@ -16,6 +16,7 @@ import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
 import { ownLook, type OwnLook } from './own-looks';
 import { stageFrom, type Haste, type Stage } from './stage';
+import { paintMasks, paintPhoto, paintPhotographed } from './photographed';
 import { cutThrough } from './through';
 import { Tones } from './tones';
 
@@ -139,9 +140,17 @@ export class PictureMaker {
     const artworks = flatArtworks(document);
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
     const placed: DrawnOnFace[] = [];
+    for (const photo of document.photos ?? []) under.push(paintPhoto(photo));
+    const photos = under.length;
+    const laid: Painted[] = [];
     for (const drawn of drawnNodes(document)) {
       const { node, hidden } = drawn;
       if (hidden) continue;
+      const onPhoto = node.kind === 'placement' ? paintPhotographed(stage, document, node, drawn.owner, artworks.get(node.artwork)) : null;
+      if (onPhoto) {
+        laid.push(onPhoto);
+        continue;
+      }
       if (node.kind === 'placement' && node.target.kind === 'face') {
         placed.push(drawn as DrawnOnFace);
         continue;
@@ -152,6 +161,7 @@ export class PictureMaker {
       else if (node.kind !== 'group' && isOnSheet(node))
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
+    if (photos > 0) under.splice(photos, 0, ...laid, ...paintMasks(document));
     return { under, over, space, onFaces: this.faces.update(document, placed, artworks, tones), artworks };
   }
 

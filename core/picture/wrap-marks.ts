@@ -1,7 +1,7 @@
 import { mapMarks } from '../artwork/artwork';
+import { carriedMarks } from '../artwork/carry-marks';
 import { clippedArea, type Edge } from '../artwork/clip-path';
 import { mappedPath, type FlatMap } from '../artwork/map-path';
-import { mappedMark } from '../artwork/project';
 import type { Mark } from '../artwork/marks';
 import { acrossAll, acrossTo, parameterAcross, ruledCoordinates, ruledPoint, type Ruled } from '../geometry/ruled';
 import type { Wrapping } from '../geometry/wrapping';
@@ -97,24 +97,14 @@ function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): read
 
 function marksOn(marks: readonly Mark[], ruled: Ruled, part: Part, projection: EyeMatrix): readonly Mark[] {
   const map = mapOf(ruled, part, projection);
-  const clip = (path: Path): Path => part.edges.reduce(clippedArea, path);
-  const carry = (path: Path): Path => mappedPath(clip(path), map);
-  const tangentAt = (path: Path): Affine | null => {
-    const box = pathBox(clip(path));
-    return box && tangentOfMap(map, (box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2);
-  };
-  return marks.flatMap((mark): readonly Mark[] => {
-    if (mark.kind === 'path') return mappedMark(mark, { map, carry, tangentAt });
-    if (mark.kind === 'image') {
-      const path = carry(mark.path);
-      if (path.verbs === '' || mark.place.kind === 'round') return [];
-      return [{ ...mark, path, place: { kind: 'round', map: mark.place.map, ruled, seen: part.seen, turn: part.turn, projection, after: IDENTITY } }];
-    }
-    const inside = marksOn(mark.marks, ruled, part, projection);
-    if (inside.length === 0) return [];
-    const shown = mark.clip && carry(mark.clip.path);
-    if (shown?.verbs === '') return [];
-    return [{ ...mark, clip: mark.clip && { ...mark.clip, path: shown! }, marks: inside }];
+  const seen = (path: Path): Path => part.edges.reduce(clippedArea, path);
+  return carriedMarks(marks, {
+    map,
+    seen,
+    carry: (path) => mappedPath(seen(path), map),
+    step: STEP,
+    place: ({ place }) =>
+      place.kind === 'flat' ? { kind: 'round', map: place.map, ruled, seen: part.seen, turn: part.turn, projection, after: IDENTITY } : null,
   });
 }
 
@@ -142,13 +132,4 @@ function mapOf(ruled: Ruled, { turn, middle }: Part, projection: EyeMatrix): Fla
     }) as [number, number];
     return spot(s, (Math.hypot(u, v) - base) / (top - base));
   };
-}
-
-/** The affine map that touches a map at a place; null where it leads nowhere. */
-function tangentOfMap(map: FlatMap, x: number, y: number): Affine | null {
-  const [at, left, right, above, below] = [map(x, y), map(x - STEP, y), map(x + STEP, y), map(x, y - STEP), map(x, y + STEP)];
-  if (!at || !left || !right || !above || !below) return null;
-  const [a, b] = [(right[0] - left[0]) / (2 * STEP), (right[1] - left[1]) / (2 * STEP)];
-  const [c, d] = [(below[0] - above[0]) / (2 * STEP), (below[1] - above[1]) / (2 * STEP)];
-  return [a, b, c, d, at[0] - a * x - c * y, at[1] - b * x - d * y];
 }

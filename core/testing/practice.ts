@@ -1,6 +1,6 @@
 import { PRACTICE_LATTICE, practiceSetup } from '../photo/practice-setups';
 import { takePractice, type PracticePair, type PracticeSetup } from '../photo/practice';
-import type { Pixels } from '../imaging/pyramid';
+import type { Pixels } from '../math/pixels';
 import { randomFrom } from './random';
 
 /** Sine of the angle at which a surface has to be seen for its crossings to be counted. */

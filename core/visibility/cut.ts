@@ -83,6 +83,8 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   try {
     const subject = wound(rings, k);
     const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
+    // Things so far away that whole numbers no longer tell them apart would lie over one another without end.
+    if (clip.length > placesIn(clip)) return whole;
     const left = combineRings(ClipType.Difference, subject, clip, FillRule.NonZero);
     const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
@@ -213,10 +215,22 @@ function scaleFor(rings: readonly number[][], others: readonly Area[]): number |
   return Number.isFinite(largest) ? 2 ** Math.floor(Math.log2(LARGEST / largest)) : null;
 }
 
+/** On whole numbers; corners that come to lie on the one before are left out, for sweeps take time for each. */
 function scaled(flat: ArrayLike<number>, k: number): Path64 {
   const ring: Path64 = [];
-  for (let i = 0; i < flat.length; i += 2) ring.push({ x: Math.round(flat[i]! * k), y: Math.round(flat[i + 1]! * k) });
+  for (let i = 0; i < flat.length; i += 2) {
+    const [x, y, last] = [Math.round(flat[i]! * k), Math.round(flat[i + 1]! * k), ring[ring.length - 1]];
+    if (!last || last.x !== x || last.y !== y) ring.push({ x, y });
+  }
   return ring;
+}
+
+/** How many whole places the box of rings has. */
+function placesIn(rings: readonly Path64[]): number {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const ring of rings)
+    for (const { x, y } of ring) [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
+  return rings.length === 0 ? 1 : (maxX - minX + 1) * (maxY - minY + 1);
 }
 
 function areaOf([outer, ...holes]: readonly Path64[], k: number): Area {

@@ -1,0 +1,171 @@
+import { boxFromArtwork, mapMarks } from '../artwork/artwork';
+import { carriedMarks } from '../artwork/carry-marks';
+import { coverageOf } from '../artwork/coverage';
+import { mappedPath, type FlatMap } from '../artwork/map-path';
+import type { GroupMark, ImageMark, Mark } from '../artwork/marks';
+import { tiledMarks } from '../artwork/pattern';
+import type { FlatArtwork } from '../artwork/read-svg';
+import { partOnSheet, photoToSheet, surfaceUnder, type SurfaceThere } from '../document/photo-edits';
+import type { CheminDocument, PlacementNode } from '../document/types';
+import type { KeptFit } from '../photo/kept-fit';
+import type { Photo, PhotoPart } from '../photo/photo';
+import { photoSide, type SheetPlace } from '../photo/photo-side';
+import { affineOf, apply33, applyAffine, invert33, invertAffine, matrixOf, multiply33, type Affine } from '../math/matrix';
+import type { SheetPoint } from '../math/points';
+import { boxPath, flattenPath, mapPath, polygonPath, type Path } from '../shape/path';
+import { placementMap, shownPart } from './paint-placement';
+import { PLAIN, type Look, type Painted } from './painted';
+import type { Stage } from './stage';
+
+/** mm of the lattice's sheet by which tangents are measured. */
+const STEP = 1e-3;
+
+/** A place of the lattice's sheet as it is seen on the sheet of the drawing. */
+export function photoMap(fit: KeptFit, after: Affine): FlatMap {
+  const side = photoSide(fit);
+  return (u, v) => {
+    const at = side.shown(u, v);
+    if (!at) return null;
+    const p = applyAffine(after, at.x, at.y);
+    return [p.x, p.y];
+  };
+}
+
+/** The place of a photographed surface's sheet under a place of the drawing's, in mm; null beside it. */
+export function photoPlace(there: SurfaceThere, { x, y }: SheetPoint): SheetPlace | null {
+  const back = invertAffine(photoToSheet(there));
+  if (!back || !there.surface.fit) return null;
+  const px = applyAffine(back, x, y);
+  return photoSide(there.surface.fit).under(px.x, px.y);
+}
+
+/** A photograph as it is painted, under everything. */
+export function paintPhoto(photo: Photo): Painted {
+  const { x, y, width, height } = photo;
+  const mark = imageOf(photo.bitmap, { x, y, width, height });
+  return { node: photo.id, name: photo.name, look: PLAIN, marks: [mark], visible: [] };
+}
+
+const images = new Map<string, ImageMark>();
+const MOST_IMAGES = 200;
+
+/** A bitmap in a box of the sheet: the same mark for as long as it lies there, so that painters keep what they made of it. */
+function imageOf(bitmap: string, { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }): ImageMark {
+  const key = `${bitmap} ${x} ${y} ${width} ${height}`;
+  let mark = images.get(key);
+  if (mark) return mark;
+  const path = boxPath({ minX: x, minY: y, maxX: x + width, maxY: y + height });
+  mark = { kind: 'image', bitmap, path, place: { kind: 'flat', map: [width, 0, x, 0, height, y, 0, 0, 1] } };
+  images.set(key, mark);
+  if (images.size > MOST_IMAGES) images.delete(images.keys().next().value!);
+  return mark;
+}
+
+interface Kept {
+  readonly stage: Stage;
+  readonly artwork: FlatArtwork;
+  readonly there: SurfaceThere;
+  readonly painted: Painted;
+}
+
+const kept = new WeakMap<PlacementNode, Kept>();
+
+/** What artwork on a photographed surface is painted with, its light on it; null where it lies elsewhere. */
+export function paintPhotographed(
+  stage: Stage,
+  document: CheminDocument,
+  node: PlacementNode,
+  owner: string,
+  artwork: FlatArtwork | null | undefined,
+): Painted | null {
+  if (node.target.kind !== 'plane' || node.target.photographed === undefined) return null;
+  const there = surfaceUnder(document, node);
+  if (!artwork || !there?.surface.fit) return { node: owner, name: node.name, look: PLAIN, marks: [], visible: [] };
+  const known = kept.get(node);
+  if (known && known.stage === stage && known.artwork === artwork && sameThere(known.there, there)) return known.painted;
+  const painted = laid(stage, node, owner, artwork, there, there.surface.fit);
+  kept.set(node, { stage, artwork, there, painted });
+  return painted;
+}
+
+const sameThere = (p: SurfaceThere, q: SurfaceThere): boolean =>
+  p.surface === q.surface && p.photo.x === q.photo.x && p.photo.y === q.photo.y && p.photo.width === q.photo.width && p.photo.height === q.photo.height;
+
+function laid(stage: Stage, node: PlacementNode, owner: string, artwork: FlatArtwork, there: SurfaceThere, fit: KeptFit): Painted {
+  const { name, strength, blend, pattern } = node;
+  const flat = shownPart(artwork, node.part);
+  const frame = placementMap(stage, node, null);
+  const own = frame && affineOf(multiply33(frame, matrixOf(boxFromArtwork(flat, { x: 0, y: 0, width: node.anchor.width, height: node.anchor.height }))));
+  if (!frame || !own) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
+  const after = photoToSheet(there);
+  const map = photoMap(fit, after);
+  const room = pattern && patternBox(fit, frame);
+  const source = room ? tiledMarks(flat, pattern, node.anchor, room) : flat.marks;
+  const carry = (path: Path): Path => mappedPath(path, map);
+  const marks = carriedMarks(mapMarks(source, own), {
+    map,
+    carry,
+    seen: (path) => path,
+    step: STEP,
+    place: ({ place }) => (place.kind === 'flat' ? { kind: 'photographed', map: place.map, fit, after } : null),
+  });
+  const outline = there.surface.outline;
+  const clip = outline ? { path: mapPath(polygonPath(outline), after), rule: 'nonzero' as const } : null;
+  const look: Look = strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
+  const cover = there.surface.light ? carry(mapPath(coverageOf(source), own)) : null;
+  const lights = cover && cover.verbs !== '' ? lightMarks(there, cover, strength ?? 1) : [];
+  const dressed: GroupMark = { kind: 'group', node: null, name, clip: null, ...look, marks };
+  const all: readonly Mark[] = [...(look === PLAIN ? marks : [dressed]), ...lights];
+  const { width, height } = node.anchor;
+  const box = room ?? { minX: 0, minY: 0, maxX: width, maxY: height };
+  const edge = carry(mapPath(boxPath(box), affineOf(frame) ?? own));
+  const polygon = flattenPath(edge, 0.05)[0] ?? [];
+  const inside = clip && flattenPath(clip.path, 0.05).map((ring) => ({ polygon: ring }));
+  return {
+    node: owner,
+    name,
+    look: PLAIN,
+    marks: clip ? [{ kind: 'group', node: null, name: '', clip, strength: 1, marks: all }] : all,
+    visible: polygon.length < 6 ? [] : [{ node: owner, face: null, polygon, open: false, ...(inside && { inside }) }],
+  };
+}
+
+/** All of a surface that is seen, in cells of a placement's own frame. */
+function patternBox(fit: KeptFit, frame: readonly number[]): { minX: number; minY: number; maxX: number; maxY: number } | undefined {
+  const back = invert33(frame as Parameters<typeof invert33>[0]);
+  if (!back) return undefined;
+  const { minV, maxV, limits } = photoSide(fit);
+  const rims = Array.from({ length: 9 }, (_, i) => minV + ((maxV - minV) * i) / 8).flatMap((v) => limits(v).flatMap((u) => apply33(back, u, v) ?? []));
+  const [xs, ys] = [rims.map(({ x }) => x), rims.map(({ y }) => y)];
+  return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
+}
+
+/** Shade, highlights and grain over what is covered. */
+function lightMarks(there: SurfaceThere, cover: Path, strength: number): readonly Mark[] {
+  const light = there.surface.light!;
+  const over = (part: PhotoPart, share: number, blend: NonNullable<GroupMark['blend']>, name: string): readonly Mark[] =>
+    share <= 0
+      ? []
+      : [{ kind: 'group', node: null, name, clip: { path: cover, rule: 'nonzero' }, strength: share * strength, blend, marks: [imageOf(part.bitmap, partOnSheet(there, part))] }];
+  return [
+    ...over(light.shade, light.shadeStrength, 'multiply', 'shade'),
+    ...over(light.gloss, light.glossStrength, 'screen', 'highlights'),
+    ...(light.grain ? over(light.grain, 1, 'overlay', 'grain') : []),
+  ];
+}
+
+/** What stands in front of artwork on photographs, over all of it. */
+export function paintMasks(document: CheminDocument): readonly Painted[] {
+  return (document.photos ?? []).flatMap((photo) =>
+    photo.surfaces.flatMap((surface) => {
+      const there = surface.masks && surfaceThere(document, photo);
+      if (!there || !surface.masks) return [];
+      return surface.masks.map(({ id, part }): Painted => ({ node: id, name: 'in front', look: PLAIN, marks: [imageOf(part.bitmap, partOnSheet(there, part))], visible: [] })); // prettier-ignore
+    }),
+  );
+}
+
+function surfaceThere(document: CheminDocument, photo: Photo): Pick<SurfaceThere, 'photo' | 'width' | 'height'> | null {
+  const size = document.bitmaps.find(({ id }) => id === photo.bitmap);
+  return size ? { photo, width: size.width, height: size.height } : null;
+}
