@@ -33,7 +33,7 @@ module.exports = {
       // Workers are started by a URL that only the build knows.
       moduleNameMapper: {
         ...shared.moduleNameMapper,
-        'start-(svg|imaging|archive|opening|pdf|picture|solve|areas|kernel|text)-worker$': '<rootDir>/app/testing/no-worker.ts',
+        'start-(photo|svg|imaging|archive|opening|pdf|picture|solve|areas|kernel|text)-worker$': '<rootDir>/app/testing/no-worker.ts',
       },
       testMatch: ['<rootDir>/app/**/*.test.ts'],
       testPathIgnorePatterns: ['\\.tool\\.test\\.ts$'],

@@ -82,6 +82,7 @@ export * from './output/paint-canvas';
 export * from './picture/catch-source';
 export * from './visibility/cut';
 export * from './picture/dashes';
+export { photoMap, photoPlace } from './picture/photographed';
 export * from './picture/dimension';
 export * from './picture/drawn-nodes';
 export { everyEdge } from './picture/edges';

@@ -29,6 +29,7 @@ export * from './photo/practice';
 export * from './photo/practice-setups';
 export * from './photo/register';
 export * from './photo/shade';
+export type { KindTried, SolvedPhoto, SolveStep, Unsolved } from './photo/solve-photo';
 export * from './picture/contrast';
 export * from './picture/net-artwork';
 export * from './projection/along';

@@ -28,7 +28,7 @@ import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
 import { SteeringService } from '../state/steering.service';
 import { TraceService } from '../state/trace.service';
-import { AidsStore } from '../state/aids.store';
+import { AidsStore, type AidTrail } from '../state/aids.store';
 import { ViewStore } from '../state/view.store';
 
 /** A construction line, circle or figure over the drawing, in mm of the sheet; never handed over. */
@@ -42,6 +42,7 @@ export type Aid =
       readonly label?: string;
     }
   | { readonly kind: 'circle'; readonly centre: SheetPoint; readonly radius: number; readonly label: string }
+  | ({ readonly kind: 'trail' } & AidTrail)
   | { readonly kind: 'figure'; readonly outline: readonly number[] };
 
 export type AidTone = 'soft' | 'plain' | 'strong' | 'warn';
@@ -73,6 +74,7 @@ export class AidsService {
       ...(setup && this.chosen.cone() ? [{ kind: 'circle', centre: setup.principal, radius: coneRadius(setup), label: 'cone of vision, 60°' } as const] : []),
       ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
+      ...this.chosen.trails().map((trail) => ({ kind: 'trail', ...trail }) as const),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
       ...(this.view.tool() === 'pick' ? this.parts(projection) : []),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),

@@ -22,6 +22,12 @@ import {
   type PlacementNode,
   type SheetPoint,
   type Surface,
+  photoMap,
+  photoPlace,
+  photoToSheet,
+  surfaceUnder,
+  type KeptFit,
+  type SurfaceThere,
 } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
@@ -106,6 +112,8 @@ export class HandlesService {
 
   private sizeHandle(node: PlacementNode): readonly Handle[] {
     const document = this.documents.shown();
+    const there = surfaceUnder(document, node);
+    if (there?.surface.fit) return this.sizeHandlePhoto(node, there, there.surface.fit);
     const ground = placementGround(document, node);
     if (ground && 'form' in ground && ground.form.kind !== 'flat') return this.sizeHandleRound(node, ground);
     const map = ground && placementMap(this.pictures.geometry(), node, 'kind' in ground ? null : ground);
@@ -157,6 +165,25 @@ export class HandlesService {
       );
     };
     return [{ name: 'size', ...this.toScreen(corner), drag }];
+  }
+
+  /** The same on a photographed surface: the corner is seen where the fit has it. */
+  private sizeHandlePhoto(node: PlacementNode, there: SurfaceThere, fit: KeptFit): readonly Handle[] {
+    const { cell } = this.pictures.geometry();
+    const { at, width, height } = node.anchor;
+    const corner = photoMap(fit, photoToSheet(there))((at.a + width) * cell, (at.b + height) * cell);
+    if (!corner) return [];
+    const drag = (px: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = findNode(this.documents.kept(), node.id);
+      const p = photoPlace(there, this.toSheet(px));
+      if (kept?.kind !== 'placement' || !p) return;
+      const ratio = kept.anchor.height / kept.anchor.width;
+      const wanted = Math.max(p.u / cell - kept.anchor.at.a, (p.v / cell - kept.anchor.at.b) / ratio);
+      const wide = Math.max(0.25, free ? exactCells(wanted) : Math.round(wanted * 2) / 2);
+      const anchor = resizedAnchor(kept.anchor, null, exactCells(wide), exactCells(wide * ratio));
+      this.finish({ kind: 'place', id: node.id, target: kept.target, anchor }, `set size of ${kept.name}`, end);
+    };
+    return [{ name: 'size', ...this.toScreen({ x: corner[0], y: corner[1] }), drag }];
   }
 
   /** What is being dragged goes back to where it was. */

@@ -26,6 +26,13 @@ export function paintAid(context: CanvasRenderingContext2D, aid: Aid, zoom: numb
     context.fillStyle = colour('--on-sheet');
     context.globalAlpha = 0.8;
     context.fill();
+  } else if (aid.kind === 'trail') {
+    const look = AID_LOOK[aid.tone]!;
+    tracePolygon(context, aid.points, false);
+    context.strokeStyle = colour(look.token);
+    context.globalAlpha = look.alpha;
+    context.lineWidth = look.width / zoom;
+    context.stroke();
   } else {
     const look = AID_LOOK[aid.kind === 'line' ? aid.tone : 'plain']!;
     context.strokeStyle = colour(look.token);

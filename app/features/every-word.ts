@@ -6,6 +6,7 @@ import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './build/words';
 import { DRAW_COMMANDS, DRAW_SETTINGS, DRAW_TOOLS } from './draw/words';
 import { LIGHT_COMMANDS, LIGHT_SETTINGS, LIGHT_TOOLS } from './light/words';
 import { OUTPUT_COMMANDS, OUTPUT_SETTINGS, OUTPUT_TOOLS } from './output/words';
+import { PHOTO_COMMANDS, PHOTO_SETTINGS, PHOTO_TOOLS } from './photo/words';
 import { PROJECTION_COMMANDS, PROJECTION_SETTINGS, PROJECTION_TOOLS } from './projection/words';
 
 /** The words of the stages in the order of work. */
@@ -15,6 +16,7 @@ export const STAGE_WORDS: readonly { readonly title: string; readonly tools: rea
   { title: 'Build', tools: BUILD_TOOLS, commands: BUILD_COMMANDS },
   { title: 'Light', tools: LIGHT_TOOLS, commands: LIGHT_COMMANDS },
   { title: 'Artwork', tools: ARTWORK_TOOLS, commands: ARTWORK_COMMANDS },
+  { title: 'Photo', tools: PHOTO_TOOLS, commands: PHOTO_COMMANDS },
   { title: 'Output', tools: OUTPUT_TOOLS, commands: OUTPUT_COMMANDS },
 ];
 
@@ -33,5 +35,6 @@ export const EVERY_SETTING: readonly Setting[] = [
   ...BUILD_SETTINGS,
   ...LIGHT_SETTINGS,
   ...ARTWORK_SETTINGS,
+  ...PHOTO_SETTINGS,
   ...OUTPUT_SETTINGS,
 ];

@@ -10,5 +10,6 @@ export const STAGES: readonly StageLink[] = [
   { name: 'build', title: 'Build', load: () => import('./build/stage').then((m) => m.buildStage) },
   { name: 'light', title: 'Light', load: () => import('./light/stage').then((m) => m.lightStage) },
   { name: 'artwork', title: 'Artwork', load: () => import('./artwork/stage').then((m) => m.artworkStage) },
+  { name: 'photo', title: 'Photo', load: () => import('./photo/stage').then((m) => m.photoStage) },
   { name: 'output', title: 'Output', load: () => import('./output/stage').then((m) => m.outputStage) },
 ];

@@ -5,7 +5,15 @@ import type { SolveAs } from '@later';
 /** What of a projection can be taken hold of, and locked. */
 export type SteeredName = 'a' | 'b' | 'h' | 'horizon' | 'roll' | 'corner';
 
+/** A line over the drawing as flat coordinates in mm of the sheet, `[x0, y0, x1, y1, ...]`. */
+export interface AidTrail {
+  readonly points: readonly number[];
+  readonly tone: 'soft' | 'plain' | 'strong' | 'warn';
+}
+
 interface AidsState {
+  /** Lines that the stage that is gone to shows, such as the lattice on a photograph. */
+  readonly trails: readonly AidTrail[];
   /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
   readonly cone: boolean;
   readonly figure: boolean;
@@ -22,7 +30,7 @@ interface AidsState {
   readonly principal: SheetPoint | null;
 }
 
-const NONE = { cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
+const NONE = { trails: [], cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
 
 /** What helps in setting up a projection; none of it belongs to the document, and another drawing starts without it. */
 export const AidsStore = signalStore(

@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, untracked } from '@angular/core';
-import { bitmapsOf, type Bitmap, type CanvasImages, type ImageMark, type PxBox } from '@core';
+import { bitmapsOf, bitmapsOfPhoto, type Bitmap, type CanvasImages, type ImageMark, type PxBox } from '@core';
 import { imageKey, imagesWanted, withMapped, type HandedImage, type HandedSheet } from '@later';
 import { DrawingsService } from '../platform/drawings.service';
 import { ImagingService, type SmallBitmap } from '../platform/imaging.service';
@@ -13,8 +13,11 @@ export class RastersService implements RasterSource {
   private readonly imaging = inject(ImagingService);
   private readonly drawings = inject(DrawingsService);
   private readonly bitmaps = computed(() => new Map(this.documents.wholeShown().bitmaps.map((bitmap) => [bitmap.id, bitmap])));
-  /** Bitmaps that artworks show. */
-  private readonly shown = computed(() => this.documents.wholeShown().artworks.flatMap(bitmapsOf));
+  /** Bitmaps that artworks and photographs show. */
+  private readonly shown = computed(() => {
+    const { artworks, photos = [] } = this.documents.wholeShown();
+    return [...artworks.flatMap(bitmapsOf), ...photos.flatMap(bitmapsOfPhoto)];
+  });
   /** Grows when another bitmap is there in small. */
   readonly smalls = this.imaging.smalls;
   /** Bitmaps in small, for thumbnails. */

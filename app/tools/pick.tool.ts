@@ -10,6 +10,7 @@ import {
   pickAt,
   axesOf,
   anchorOfBox,
+  photoPlace,
   placementGround,
   placementLines,
   wayToLine,
@@ -20,6 +21,7 @@ import {
   readingMap,
   scaleWorld,
   SHEET_READING,
+  surfaceUnder,
   type CellMove,
   type CheminDocument,
   type DocumentNode,
@@ -121,7 +123,7 @@ function displacement(drag: Drag, at: SheetPoint, how: { readonly lock: boolean;
 function nearLine(id: string, way: SheetPoint, context: ToolContext): ReturnType<typeof wayToLine> | null {
   const node = findNode(context.document, id);
   const ground = node?.kind === 'placement' ? placementGround(context.document, node) : null;
-  if (node?.kind !== 'placement' || !ground || node.anchor.turn) return null;
+  if (node?.kind !== 'placement' || !ground || node.anchor.turn || surfaceUnder(context.document, node)) return null;
   const reach = Math.min(0.45, context.reach / context.geometry.cell);
   const { x, y } = wayToLine(readBox(ground, node.anchor), way, placementLines(context.document, node, ground), reach);
   return { x: x === null ? null : exactCells(x), y: y === null ? null : exactCells(y) };
@@ -130,6 +132,12 @@ function nearLine(id: string, way: SheetPoint, context: ToolContext): ReturnType
 /** The way between two places of the sheet in the frame that a node moves in, in cells. */
 function wayBetween(id: string, from: SheetPoint, to: SheetPoint, context: ToolContext): SheetPoint | null {
   const node = findNode(context.document, id);
+  const there = node?.kind === 'placement' ? surfaceUnder(context.document, node) : null;
+  if (there) {
+    const [p, q] = [photoPlace(there, from), photoPlace(there, to)];
+    const { cell } = context.geometry;
+    return p && q && { x: (q.u - p.u) / cell, y: (q.v - p.v) / cell };
+  }
   const ground = node?.kind === 'placement' ? placementGround(context.document, node) : null;
   if (ground) {
     const [p, q] = [readUnder(context.geometry, ground, from), readUnder(context.geometry, ground, to)];

@@ -170,7 +170,18 @@ class Maker {
     const crossing = { column: 0, row: 1, x: this.number(300), y: 20, error: Math.abs(this.number(1)) };
     const shape = this.chance(0.5)
       ? { kind: 'cylinder', parameters: [6, 0, 0.1, 0.2, 0, 0.1, 0, 6, this.number(2), 0], covariance: null }
-      : { kind: 'patch', across: 1, down: 1, minU: -10, minV: -10, maxU: 10, maxV: 10, control: Array.from({ length: 32 }, () => this.number(300)), inverse: Array(256).fill(0), freedom: 9 };
+      : {
+          kind: 'patch',
+          across: 1,
+          down: 1,
+          minU: -10,
+          minV: -10,
+          maxU: 10,
+          maxV: 10,
+          control: Array.from({ length: 32 }, () => this.number(300)),
+          inverse: Array(256).fill(0),
+          freedom: 9,
+        };
     const fit = { kind: shape.kind, shape, lattice: { columns: 2, rows: 2, box: 10 }, width: 640, height: 480, wrong: [] };
     const light = { shade: this.part(), shadeStrength: this.share(), gloss: this.part(), glossStrength: 0.5 };
     const surface = { id: this.chance(0.8) ? 'band' : this.id(), name: this.name(), lattice: { columns: 2, rows: 2, box: 10 }, crossings: [crossing], fit, light }; // prettier-ignore

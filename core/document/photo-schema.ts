@@ -14,7 +14,11 @@ const length = z.number().positive('a size is more than 0').max(1e6, 'a size is 
 const numbers = (most: number) => z.array(z.number()).max(most);
 
 /** The lattice on a photographed thing: boxes each way, and the edge of one in mm. */
-export const latticeSchema = z.strictObject({ columns: count, rows: count, box: z.number().min(0.01, 'a box is at least 0.01 mm').max(10_000, 'a box is at most 10 m') });
+export const latticeSchema = z.strictObject({
+  columns: count,
+  rows: count,
+  box: z.number().min(0.01, 'a box is at least 0.01 mm').max(10_000, 'a box is at most 10 m'),
+});
 
 const part: z.ZodType<PhotoPart> = z.strictObject({ bitmap: id, x: px, y: px, width: length, height: length });
 
@@ -80,12 +84,22 @@ const photoSchema: z.ZodType<Photo> = z.strictObject({
         lattice: latticeSchema,
         crossings: z
           .array(
-            z.strictObject({ column: z.int().min(0), row: z.int().min(0), x: px, y: px, error: z.number().positive().max(1000), hand: z.literal(true).exactOptional() }),
+            z.strictObject({
+              column: z.int().min(0),
+              row: z.int().min(0),
+              x: px,
+              y: px,
+              error: z.number().positive().max(1000),
+              hand: z.literal(true).exactOptional(),
+            }),
           )
           .max(10_000, 'at most 10 000 crossings are kept'),
         fit: fitSchema.exactOptional(),
         outline: outline.exactOptional(),
-        masks: z.array(z.strictObject({ id, points: outline, soft: z.number().min(0).max(500), part })).max(50).exactOptional(),
+        masks: z
+          .array(z.strictObject({ id, points: outline, soft: z.number().min(0).max(500), part }))
+          .max(50)
+          .exactOptional(),
         light: z.strictObject({ shade: part, shadeStrength: share, gloss: part, glossStrength: share, grain: part.exactOptional() }).exactOptional(),
       }),
     )

@@ -75,10 +75,21 @@ function sideOf(fit: KeptFit): PhotoSide {
     const [from, to] = limits(y);
     return [Math.max(from, Math.min(to, u)), y];
   };
-  return { minV, maxV, limits, shown: (u, v) => shown(...within(u, v)), under: finder(shown, within, limits, minV, maxV, (lattice.columns * lattice.box) / 1e4) };
+  return {
+    minV,
+    maxV,
+    limits,
+    shown: (u, v) => shown(...within(u, v)),
+    under: finder(shown, within, limits, minV, maxV, (lattice.columns * lattice.box) / 1e4),
+  };
 }
 
-function patchRims({ minU, maxU, minV, maxV }: { readonly minU: number; readonly maxU: number; readonly minV: number; readonly maxV: number }, wide: number, tall: number): readonly Rim[] { // prettier-ignore
+function patchRims(
+  { minU, maxU, minV, maxV }: { readonly minU: number; readonly maxU: number; readonly minV: number; readonly maxV: number },
+  wide: number,
+  tall: number,
+): readonly Rim[] {
+  // prettier-ignore
   return [minV, maxV].map((v) => ({ v: v + tall / 2, from: minU + wide / 2, to: maxU + wide / 2 }));
 }
 

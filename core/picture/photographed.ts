@@ -50,7 +50,10 @@ const images = new Map<string, ImageMark>();
 const MOST_IMAGES = 200;
 
 /** A bitmap in a box of the sheet: the same mark for as long as it lies there, so that painters keep what they made of it. */
-function imageOf(bitmap: string, { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }): ImageMark {
+function imageOf(
+  bitmap: string,
+  { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+): ImageMark {
   const key = `${bitmap} ${x} ${y} ${width} ${height}`;
   let mark = images.get(key);
   if (mark) return mark;
@@ -146,7 +149,17 @@ function lightMarks(there: SurfaceThere, cover: Path, strength: number): readonl
   const over = (part: PhotoPart, share: number, blend: NonNullable<GroupMark['blend']>, name: string): readonly Mark[] =>
     share <= 0
       ? []
-      : [{ kind: 'group', node: null, name, clip: { path: cover, rule: 'nonzero' }, strength: share * strength, blend, marks: [imageOf(part.bitmap, partOnSheet(there, part))] }];
+      : [
+          {
+            kind: 'group',
+            node: null,
+            name,
+            clip: { path: cover, rule: 'nonzero' },
+            strength: share * strength,
+            blend,
+            marks: [imageOf(part.bitmap, partOnSheet(there, part))],
+          },
+        ];
   return [
     ...over(light.shade, light.shadeStrength, 'multiply', 'shade'),
     ...over(light.gloss, light.glossStrength, 'screen', 'highlights'),

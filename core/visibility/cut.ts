@@ -21,6 +21,8 @@ export interface Cut {
  * sign in the combining is exact.
  */
 const LARGEST = 2 ** 25;
+/** Rings beyond which they have to have room, and the least whole places that each has then. */
+const [MANY_RINGS, PLACES_A_RING] = [64, 64];
 
 /** What is left of a surface, or of a line, without some areas of the sheet. */
 export function cutSurface({ path, wire }: DrawnSurface, others: readonly Area[]): Cut {
@@ -83,8 +85,8 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   try {
     const subject = wound(rings, k);
     const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
-    // Things so far away that whole numbers no longer tell them apart would lie over one another without end.
-    if (clip.length > placesIn(clip)) return whole;
+    // Things so far away that whole numbers hardly tell them apart cannot be swept.
+    if (clip.length > MANY_RINGS && placesIn(clip) < clip.length * PLACES_A_RING) return whole;
     const left = combineRings(ClipType.Difference, subject, clip, FillRule.NonZero);
     const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);

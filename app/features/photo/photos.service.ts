@@ -1,0 +1,548 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  exactCells,
+  findNode,
+  photographed,
+  photoSide,
+  photoToSheet,
+  applyAffine,
+  SHEET_PLANE,
+  sizeMm,
+  withSurface,
+  type Artwork,
+  type Bitmap,
+  type Edit,
+  type KeptCrossing,
+  type KeptFit,
+  type Photo,
+  type PhotoLight,
+  type PhotoPart,
+  type PhotoSurface,
+  type PlacementNode,
+  type SheetPoint,
+} from '@core';
+import { openedFit, type KindTried, type LatticeSettings, type Miss, type SurfaceKind } from '@later';
+import type { WrittenPart } from '../../../workers/photo.worker';
+import { DrawingsService } from '../../platform/drawings.service';
+import { chooseFiles } from '../../platform/files';
+import { newId } from '../../platform/ids';
+import { MessageStore } from '../../platform/messages.store';
+import { PhotoWorkService } from '../../platform/photo-work.service';
+import { BitmapFilesService } from '../../state/bitmap-files.service';
+import { DocumentStore } from '../../state/document.store';
+import { ViewStore } from '../../state/view.store';
+import { KIND_WORDS, STEP_WORDS, UNSOLVED_WORDS } from './photo-words';
+
+const PHOTO_FILES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp';
+/** Largest photographs that are kept as they are. */
+const LIMITS = { side: 16_384, px: 40_000_000 };
+/** px to the inch at which a photograph takes up a sheet of its own. */
+const RESOLUTION = 300;
+/** Error in px of a crossing that was set by hand. */
+const BY_HAND = 0.3;
+/** How light is laid on artwork at first. */
+const AT_FIRST = { shadeStrength: 1, glossStrength: 0.8 };
+/** Times that artwork may be larger than the lattice, or smaller, to lie in its own size at first. */
+const OWN_SIZE = { most: 3, least: 0.08 };
+
+/** A miss with the crossing that it is of, and how long it is in px. */
+export interface SeenMiss extends Miss {
+  readonly crossing: KeptCrossing;
+  readonly far: number;
+}
+
+/** Photographs and the surfaces on them: found, fitted, lit, and artwork laid on them. Each act is one step. */
+@Injectable({ providedIn: 'root' })
+export class PhotosService {
+  private readonly documents = inject(DocumentStore);
+  private readonly view = inject(ViewStore);
+  private readonly messages = inject(MessageStore);
+  private readonly work = inject(PhotoWorkService);
+  private readonly files = inject(BitmapFilesService);
+  private readonly drawings = inject(DrawingsService);
+
+  readonly photos = computed(() => this.documents.wholeShown().photos ?? []);
+  private readonly wished = signal<string | null>(null);
+  /** The surface that is worked on: the chosen one, or the last. */
+  readonly there = computed(() => {
+    const document = this.documents.wholeShown();
+    const id = this.wished();
+    return (id !== null && photographed(document, id)) || photographed(document, this.photos().at(-1)?.surfaces.at(-1)?.id ?? '');
+  });
+  /** What is being done, in words; null while nothing is. */
+  readonly doing = signal<string | null>(null);
+  /** What each kind of surface comes to, by the surface's id. */
+  private readonly triedBy = signal<ReadonlyMap<string, readonly KindTried[]>>(new Map());
+  readonly tried = computed(() => this.triedBy().get(this.there()?.surface.id ?? '') ?? []);
+  readonly chosenCrossing = signal<{ readonly column: number; readonly row: number } | null>(null);
+  /** Misses are drawn so many times as long as they are. */
+  readonly enlarged = signal(40);
+  readonly arrows = signal(true);
+  readonly guide = signal(true);
+
+  readonly fit = computed(() => {
+    const surface = this.there()?.surface;
+    return surface?.fit && surface.crossings.length > 0 ? openedFit(surface.fit, surface.crossings) : null;
+  });
+  /** All misses, the worst first: wrong crossings before all others. */
+  readonly misses = computed((): readonly SeenMiss[] => {
+    const crossings = this.there()?.surface.crossings ?? [];
+    const all = (this.fit()?.misses ?? []).map((miss, i) => ({ ...miss, crossing: crossings[i]!, far: Math.hypot(miss.dx, miss.dy) }));
+    return all.sort((p, q) => Number(q.wrong) - Number(p.wrong) || q.far - p.far);
+  });
+
+  choose(id: string): void {
+    this.wished.set(id);
+    this.chosenCrossing.set(null);
+  }
+
+  /** Asks for one or two photographs. */
+  async takeFiles(): Promise<void> {
+    await this.take(await chooseFiles(PHOTO_FILES));
+  }
+
+  /** Whether the two photographs are being compared. */
+  readonly comparing = signal(false);
+  compare(): void {
+    if (this.there()?.surface.latticed === undefined)
+      return void this.messages.say('info', 'There is no second photograph', ['Take a pair: the bare thing, and the thing with the lattice on it.']);
+    this.comparing.set(true);
+  }
+
+  goToWorst(): void {
+    const [worst] = this.misses();
+    if (worst) this.jumpTo(worst);
+    else this.messages.say('info', 'Nothing is off yet', ['Fit a surface first.']);
+  }
+
+  /** Takes photographs from files: the first is the bare one, a second shows the lattice; which is which is seen when it is looked for. */
+  async take(files: readonly File[]): Promise<void> {
+    const [first, second] = files;
+    if (!first) return;
+    try {
+      const bare = (await this.files.take(await this.files.look(first), LIMITS)).bitmap;
+      const latticed = second && (await this.files.take(await this.files.look(second), LIMITS)).bitmap;
+      this.add(first.name.replace(/\.\w+$/, ''), bare, latticed ?? null, { columns: 9, rows: 6, box: 12 });
+    } catch (error) {
+      this.refuse('The photographs were not taken', error);
+    }
+  }
+
+  /** Takes another photograph of the same thing, with a lattice on another of its surfaces. */
+  async takeSurface(file: File): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    try {
+      const { bitmap } = await this.files.take(await this.files.look(file), LIMITS);
+      const surface = this.newSurface(there.photo.surfaces.length + 1, there.surface.lattice, bitmap.id);
+      const photos = this.photos().map((photo) => (photo.id === there.photo.id ? { ...photo, surfaces: [...photo.surfaces, surface] } : photo));
+      if (this.commit(photos, 'add a surface', [bitmap])) this.choose(surface.id);
+    } catch (error) {
+      this.refuse('The photograph was not taken', error);
+    }
+  }
+
+  /** A pair from the practice camera, in the place of a camera. */
+  async practise(thing: 'funnel' | 'cup' | 'hatch' | 'pennant'): Promise<void> {
+    this.doing.set('Taking two photographs …');
+    try {
+      const lattice = { columns: 9, rows: 6, box: 12 };
+      const wish = { thing, lattice, width: 1200, height: 900, arc: thing === 'hatch' || thing === 'pennant' ? 1 : 2, noise: 1.5, blur: 0.7 };
+      const pair = await this.work.run('practice', wish, 1 + Math.floor(Math.random() * 1e6));
+      if (!pair) return;
+      const [bare, latticed] = await Promise.all([pair.bare, pair.latticed].map((bytes) => this.files.kept(bytes, 'image/png', wish)));
+      this.add(`practice ${thing}`, bare!, latticed!, lattice);
+    } catch (error) {
+      this.refuse('No photographs were taken', error);
+    } finally {
+      this.doing.set(null);
+    }
+  }
+
+  private newSurface(count: number, lattice: LatticeSettings, latticed?: string): PhotoSurface {
+    return { id: newId(), name: `surface ${count}`, ...(latticed !== undefined && { latticed }), lattice, crossings: [] };
+  }
+
+  private add(name: string, bare: Bitmap, latticed: Bitmap | null, lattice: LatticeSettings): void {
+    const document = this.documents.whole();
+    const surface = this.newSurface(this.photos().flatMap(({ surfaces }) => surfaces).length + 1, lattice, latticed?.id);
+    const own = { width: (bare.width * 25.4) / RESOLUTION, height: (bare.height * 25.4) / RESOLUTION };
+    const empty = document.nodes.length === 0 && this.photos().length === 0;
+    // An empty sheet becomes as large as the photograph; on others it is shown whole.
+    const room = empty ? own : document.sheet;
+    const k = Math.min(room.width / own.width, room.height / own.height);
+    const [width, height] = [own.width * k, own.height * k];
+    const photo: Photo = { id: newId(), name, bitmap: bare.id, x: (room.width - width) / 2, y: (room.height - height) / 2, width, height, surfaces: [surface] };
+    const bitmaps = latticed ? [bare, latticed] : [bare];
+    const photos: Edit = { kind: 'photos', photos: [...this.photos(), photo], bitmaps };
+    const sheet: Edit = { kind: 'sheet', sheet: { ...document.sheet, ...own, resolution: RESOLUTION } };
+    const edit: Edit = empty ? { kind: 'all', edits: [sheet, photos] } : photos;
+    if (!this.documents.commit(edit, `take ${name}`, 'drawing')) return;
+    this.choose(surface.id);
+    this.view.patch({ refit: this.view.refit() + 1, ...(empty && { grid: false }) });
+  }
+
+  /** Makes photographs what they are from now on. */
+  commit(photos: readonly Photo[], label: string, bitmaps: readonly Bitmap[] = []): boolean {
+    return this.documents.commit({ kind: 'photos', photos, ...(bitmaps.length > 0 && { bitmaps }) } as Edit, label, 'drawing');
+  }
+
+  /** Changes the surface that is worked on. */
+  change(part: (surface: PhotoSurface) => PhotoSurface, label: string, bitmaps: readonly Bitmap[] = []): boolean {
+    const there = this.there();
+    return there !== null && this.commit(withSurface(this.documents.whole(), there.surface.id, part), label, bitmaps);
+  }
+
+  /** What the lattice is said to be; another one is fitted anew. */
+  setLattice(part: Partial<LatticeSettings>): void {
+    this.change(({ fit: _, ...surface }) => ({ ...surface, lattice: { ...surface.lattice, ...part }, crossings: [] }), 'say what the lattice is');
+  }
+
+  private async blobOf(bitmap: string): Promise<Blob> {
+    const asset = this.documents.whole().bitmaps.find(({ id }) => id === bitmap)?.asset;
+    const blob = asset === undefined ? null : await this.drawings.assetBlob(asset);
+    if (!blob) throw new Error('The photograph is not there any more.');
+    return blob;
+  }
+
+  /** Runs something in the worker, saying what, with what goes wrong said. */
+  private async busy(words: string, run: () => Promise<void>, failed: string): Promise<void> {
+    this.doing.set(words);
+    try {
+      await run();
+    } catch (error) {
+      this.refuse(failed, error);
+    } finally {
+      this.doing.set(null);
+    }
+  }
+
+  stop(): void {
+    this.work.stop();
+    this.doing.set(null);
+  }
+
+  /** Finds the lattice, fits the surface that explains it best, and takes its light: one step. */
+  async solve(): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    const { photo, surface } = there;
+    await this.busy(
+      'Reading the photographs …',
+      async () => {
+        const told = (step: keyof typeof STEP_WORDS): void => this.doing.set(STEP_WORDS[step]);
+        const [bare, latticed] = [await this.blobOf(photo.bitmap), surface.latticed === undefined ? null : await this.blobOf(surface.latticed)];
+        let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, told), false];
+        if (found === 'no-lattice' && latticed && photo.surfaces.length === 1) {
+          const other = await this.work.run('solve', latticed, bare, surface.lattice, told);
+          if (other !== null && typeof other !== 'string') [found, swapped] = [other, true];
+        }
+        if (found === null) return;
+        if (typeof found === 'string') {
+          const [title, advice] = UNSOLVED_WORDS[found];
+          return void this.messages.say('warn', title, [advice]);
+        }
+        const [best] = found.kinds;
+        if (!best) return;
+        this.triedBy.set(new Map(this.triedBy()).set(surface.id, found.kinds));
+        const [picture, other] = swapped ? [surface.latticed!, photo.bitmap] : [photo.bitmap, surface.latticed];
+        const lit = await this.lightOf(swapped ? latticed! : bare, best.fit, surface.light);
+        const { registration: _, ...rest } = surface;
+        const next: PhotoSurface = {
+          ...rest,
+          ...(other !== undefined && { latticed: other }),
+          crossings: found.crossings,
+          fit: best.fit,
+          ...(found.registration && { registration: found.registration }),
+          ...(lit && { light: lit.light }),
+        };
+        const photos = this.photos().map((one) => (one.id === photo.id ? { ...one, bitmap: picture, surfaces: one.surfaces.map((own) => (own.id === surface.id ? inOrder(next) : own)) } : one)); // prettier-ignore
+        if (!this.commit(photos, `fit ${surface.name}`, lit?.bitmaps)) return;
+        const wrong = best.fit.wrong.length;
+        const told2 = wrong === 0 ? [] : [`${wrong} of them ${wrong === 1 ? 'is' : 'are'} left out: ${wrong === 1 ? 'it' : 'they'} cannot be right.`];
+        this.messages.say(
+          wrong > 0 ? 'warn' : 'good',
+          `${KIND_WORDS[best.kind]}: ${found.crossings.length} crossings, ${px(best.mean)} off in the mean`,
+          told2,
+        );
+      },
+      'The lattice was not looked for',
+    );
+  }
+
+  /** The light on a surface as pictures that the drawing keeps, as strong as it was before. */
+  private async lightOf(
+    bare: Blob,
+    fit: KeptFit,
+    before: PhotoLight | undefined,
+  ): Promise<{ readonly light: PhotoLight; readonly bitmaps: readonly Bitmap[] } | null> {
+    this.doing.set('Taking the light …');
+    const made = await this.work.run('light', bare, fit);
+    if (!made) return null;
+    const [shade, gloss] = [await this.part(made.shade), await this.part(made.gloss)];
+    const { shadeStrength, glossStrength } = before ?? AT_FIRST;
+    return { light: { shade: shade.part, shadeStrength, gloss: gloss.part, glossStrength }, bitmaps: [shade.bitmap, gloss.bitmap] };
+  }
+
+  private async part({ bytes, px: size, x, y, width, height }: WrittenPart): Promise<{ readonly part: PhotoPart; readonly bitmap: Bitmap }> {
+    const bitmap = await this.files.kept(bytes, 'image/png', size);
+    return { part: { bitmap: bitmap.id, x, y, width, height }, bitmap };
+  }
+
+  /** Another kind of surface in the place of the one that was chosen. */
+  async useKind(kind: SurfaceKind): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    await this.busy(
+      'Fitting surfaces …',
+      () => this.refit(there.surface.crossings, kind, `take it for a ${KIND_WORDS[kind].toLowerCase()}`),
+      'The surface was not fitted',
+    );
+  }
+
+  /** Fits crossings anew. @param kind the one that is kept to; the best where none is given */
+  private async refit(crossings: readonly KeptCrossing[], kind: SurfaceKind | undefined, label: string): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    const { surface, photo, width, height } = there;
+    const kinds = crossings.length < 4 ? [] : await this.work.run('kinds', crossings, surface.lattice, { width, height });
+    if (!kinds) return;
+    this.triedBy.set(new Map(this.triedBy()).set(surface.id, kinds));
+    const chosen = kinds.find((one) => one.kind === kind) ?? kinds[0];
+    const lit = chosen && surface.light?.shade ? null : chosen && (await this.lightOf(await this.blobOf(photo.bitmap), chosen.fit, surface.light));
+    this.change(
+      ({ fit: _, ...own }) => inOrder({ ...own, crossings, ...(chosen && { fit: chosen.fit }), ...(lit && { light: lit.light }) }),
+      label,
+      lit?.bitmaps,
+    );
+  }
+
+  /** Sets a crossing by hand, in px of the bare photograph, and fits anew. */
+  async setCrossing(column: number, row: number, { x, y }: SheetPoint, error = BY_HAND): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    const others = there.surface.crossings.filter((one) => one.column !== column || one.row !== row);
+    this.chosenCrossing.set({ column, row });
+    await this.busy('Fitting surfaces …', () => this.refit([...others, { column, row, x, y, error, hand: true }], there.surface.fit?.kind, 'set a crossing'), 'The crossing was not set'); // prettier-ignore
+  }
+
+  async removeCrossing(column: number, row: number): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    const others = there.surface.crossings.filter((one) => one.column !== column || one.row !== row);
+    await this.busy('Fitting surfaces …', () => this.refit(others, there.surface.fit?.kind, 'leave a crossing out'), 'The crossing was not removed');
+  }
+
+  /** Where the fit has a crossing, in px of the bare photograph. */
+  predicted(column: number, row: number): SheetPoint | null {
+    const fit = this.there()?.surface.fit;
+    return fit ? photoSide(fit).shown(column * fit.lattice.box, row * fit.lattice.box) : null;
+  }
+
+  /** Looks into the photograph once more where the fit has a crossing. */
+  async findAgain(column: number, row: number): Promise<void> {
+    const there = this.there();
+    const at = this.predicted(column, row);
+    if (!there || !at) return;
+    const { surface, photo, width, height } = there;
+    const { columns, rows } = surface.lattice;
+    const { registeredPlace, unregisteredPlace } = await import('@later');
+    const size = { width, height };
+    const carry = (p: SheetPoint): SheetPoint => (surface.registration ? registeredPlace(surface.registration, size, p) : p);
+    const about = carry(at);
+    const arm = (c: number, r: number): readonly [number, number] | null => {
+      const p = c < 0 || r < 0 || c > columns || r > rows ? null : this.predicted(c, r);
+      if (!p) return null;
+      const to = carry(p);
+      return [to.x - about.x, to.y - about.y];
+    };
+    const arms = { right: arm(column + 1, row), left: arm(column - 1, row), down: arm(column, row + 1), up: arm(column, row - 1) };
+    const blob = await this.blobOf(surface.latticed ?? photo.bitmap);
+    const found = await this.work.run('crossing', blob, about, arms);
+    if (!found) return void this.messages.say('info', 'There is no crossing to be seen there', ['Set it by hand, or leave it out.']);
+    const back = surface.registration ? unregisteredPlace(surface.registration, size, found.at) : found.at;
+    await this.setCrossing(column, row, back, Math.max(0.02, found.error));
+  }
+
+  /** Looks at a crossing closely. */
+  jumpTo({ column, row }: { readonly column: number; readonly row: number }): void {
+    const there = this.there();
+    const at = there?.surface.crossings.find((one) => one.column === column && one.row === row) ?? this.predicted(column, row);
+    if (!there || !at) return;
+    this.chosenCrossing.set({ column, row });
+    const p = applyAffine(photoToSheet(there), at.x, at.y);
+    // Some sixty px of the photograph across.
+    const half = (30 * there.photo.width) / there.width;
+    this.view.showBox(p.x - half, p.y - half, p.x + half, p.y + half);
+  }
+
+  /** Lays artwork on the surface: in its true size in the middle of the lattice, or as wide as it where it has none that fits. */
+  lay(artwork: Artwork): void {
+    const there = this.there();
+    const { cell } = this.documents.whole().grid;
+    if (!there?.surface.fit) return void this.messages.say('info', 'Fit the surface first', ['Artwork lies on it in true size then.']);
+    const { columns, rows, box } = there.surface.fit.lattice;
+    const size = sizeMm(artwork);
+    const [wide, tall] = [columns * box, rows * box];
+    const ratio = size.height / size.width;
+    const fits = artwork.bitmap === undefined && size.width < OWN_SIZE.most * wide && size.width > OWN_SIZE.least * wide;
+    const width = fits ? size.width : Math.min(wide, tall / ratio);
+    const height = width * ratio;
+    const at = { a: exactCells((wide - width) / 2 / cell), b: exactCells((tall - height) / 2 / cell), h: 0 };
+    const node: PlacementNode = {
+      kind: 'placement',
+      id: newId(),
+      name: `${artwork.name}, ${there.surface.name}`,
+      hidden: false,
+      locked: false,
+      artwork: artwork.id,
+      target: { kind: 'plane', plane: SHEET_PLANE, photographed: there.surface.id },
+      anchor: { at, width: exactCells(width / cell), height: exactCells(height / cell) },
+    };
+    if (!this.documents.commit({ kind: 'add', nodes: [node], artworks: [] }, `lay ${artwork.name} on ${there.surface.name}`, 'drawing')) return;
+    this.view.select([node.id]);
+    this.view.patch({ artwork: artwork.id });
+  }
+
+  /** Puts another artwork in the place of one on the surface, its place kept. */
+  exchange(id: string, artwork: Artwork): void {
+    const node = findNode(this.documents.whole(), id);
+    if (node?.kind === 'placement')
+      this.documents.commit({ kind: 'change', nodes: [{ ...node, artwork: artwork.id }] }, `put ${artwork.name} on it`, 'drawing');
+  }
+
+  /** How strongly the light is laid on artwork. @param keep makes it a step; else it is only shown */
+  setLight(part: Partial<Pick<PhotoLight, 'shadeStrength' | 'glossStrength'>>): void {
+    this.change((surface) => (surface.light ? { ...surface, light: { ...surface.light, ...part } } : surface), 'change the light on artwork');
+  }
+
+  /** Shows artwork without light, or with it again; no step. */
+  readonly unlit = signal(false);
+  toggleLight(): void {
+    const there = this.there();
+    if (!there?.surface.light) return;
+    this.unlit.set(!this.unlit());
+    const off = (surface: PhotoSurface): PhotoSurface =>
+      surface.light ? { ...surface, light: { ...surface.light, shadeStrength: 0, glossStrength: 0 } } : surface;
+    const photos = withSurface(this.documents.whole(), there.surface.id, off);
+    this.documents.show(this.unlit() ? ({ kind: 'photos', photos } as Edit) : null);
+  }
+
+  /** Grain as the photograph has it over artwork, or none. */
+  async setGrain(on: boolean): Promise<void> {
+    const there = this.there();
+    if (!there?.surface.fit || !there.surface.light) return;
+    const { photo, surface } = there;
+    if (!on) return void this.change((own) => (own.light ? { ...own, light: withoutGrain(own.light) } : own), 'lay no grain on artwork');
+    await this.busy(
+      'Measuring the grain …',
+      async () => {
+        const made = await this.work.run('grain', await this.blobOf(photo.bitmap), surface.fit!);
+        if (!made) return;
+        const { part, bitmap } = await this.part(made.part);
+        const done = this.change((own) => (own.light ? { ...own, light: { ...own.light, grain: part } } : own), 'lay grain on artwork', [bitmap]);
+        if (done) this.messages.say('good', `The photograph’s grain is on the artwork`, [`Noise of ${made.noise.toFixed(1)} levels; its edges are ${made.blur.toFixed(1)}\u2009px soft.`]); // prettier-ignore
+      },
+      'The grain was not measured',
+    );
+  }
+
+  /** An outline that artwork is seen within, in px of the photograph; null for none. */
+  setOutline(outline: readonly number[] | null): void {
+    this.change(({ outline: _, ...surface }) => inOrder(outline ? { ...surface, outline } : surface), outline ? 'draw the outline' : 'take the outline away');
+  }
+
+  /** Something in front, by its outline in px of the photograph. */
+  async addMask(points: readonly number[], soft: number): Promise<void> {
+    const there = this.there();
+    if (!there) return;
+    await this.busy(
+      'Cutting out what is in front …',
+      async () => {
+        const made = await this.work.run('mask', await this.blobOf(there.photo.bitmap), points, soft);
+        if (!made) return;
+        const { part, bitmap } = await this.part(made);
+        this.change((own) => inOrder({ ...own, masks: [...(own.masks ?? []), { id: newId(), points, soft, part }] }), 'put something in front', [bitmap]);
+      },
+      'Nothing was put in front',
+    );
+  }
+
+  removeMask(id: string): void {
+    this.change((own) => ({ ...own, masks: (own.masks ?? []).filter((mask) => mask.id !== id) }), 'put nothing in front');
+  }
+
+  /** A flat panel by its corners, or a round thing by the ends of its side edges and the middles of its rims, without a lattice. */
+  async fitEdges(kind: 'panel' | 'round', places: readonly SheetPoint[], size: { readonly width: number; readonly height: number }): Promise<void> {
+    const there = this.there();
+    if (!there) return void this.messages.say('info', 'Take a photograph first');
+    await this.busy(
+      'Looking for the edges …',
+      async () => {
+        const blob = await this.blobOf(there.photo.bitmap);
+        const photo = { width: there.width, height: there.height };
+        const reach = Math.max(6, there.width / 80);
+        const drawn = places.slice(0, 4);
+        const snapped = kind === 'panel' ? await this.work.run('edges', blob, drawn, reach) : { corners: drawn, found: 0 };
+        if (!snapped) return;
+        const { corners } = snapped;
+        const fit =
+          kind === 'panel'
+            ? await this.work.run('panel', corners, size, photo)
+            : await this.work.run('round', corners, [places[4]!, places[5]!], { diameter: size.width, height: size.height }, photo);
+        if (!fit) return void this.messages.say('warn', 'No surface has such edges', ['Press its corners from the upper left clockwise, then try again.']);
+        const lit = await this.lightOf(blob, fit, there.surface.light);
+        const outline = kind === 'panel' ? corners.flatMap(({ x, y }) => [x, y]) : null;
+        const { fit: _, outline: __, ...own } = there.surface;
+        const next: PhotoSurface = { ...own, lattice: fit.lattice, crossings: [], fit, ...(outline && { outline }), ...(lit && { light: lit.light }) };
+        if (!this.change(() => inOrder(next), `fit ${own.name} by its edges`, lit?.bitmaps)) return;
+        const words = kind === 'panel' ? `${snapped.found} of 4 edges were found in the photograph` : 'The round thing was fitted by its edges';
+        this.messages.say(
+          kind === 'panel' && snapped.found < 4 ? 'warn' : 'good',
+          words,
+          kind === 'panel' && snapped.found < 4 ? ['The others lie where they were drawn.'] : [],
+        );
+      },
+      'The surface was not fitted',
+    );
+  }
+
+  rename(name: string): void {
+    this.change((surface) => ({ ...surface, name }), 'name a surface');
+  }
+
+  removeSurface(): void {
+    const there = this.there();
+    if (!there) return;
+    const photos = this.photos().flatMap((photo) => {
+      const surfaces = photo.surfaces.filter(({ id }) => id !== there.surface.id);
+      return surfaces.length > 0 ? [{ ...photo, surfaces }] : [];
+    });
+    if (this.commit(photos, `remove ${there.surface.name}`)) this.wished.set(null);
+  }
+
+  private refuse(title: string, error: unknown): void {
+    this.messages.say('bad', title, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);
+  }
+}
+
+/** A number of px in words. */
+export const px = (value: number): string => `${value < 0.1 ? value.toFixed(3) : value < 10 ? value.toFixed(2) : value.toFixed(1)}\u2009px`;
+
+const withoutGrain = ({ grain: _, ...light }: PhotoLight): PhotoLight => light;
+
+/** A surface with its parts in the order in which they are written. */
+function inOrder({ id, name, latticed, registration, lattice, crossings, fit, outline, masks, light }: PhotoSurface): PhotoSurface {
+  return {
+    id,
+    name,
+    ...(latticed !== undefined && { latticed }),
+    ...(registration && { registration }),
+    lattice,
+    crossings,
+    ...(fit && { fit }),
+    ...(outline && { outline }),
+    ...(masks && { masks }),
+    ...(light && { light }),
+  };
+}

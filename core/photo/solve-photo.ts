@@ -1,0 +1,79 @@
+import type { LatticeSettings } from '../grid/lattice';
+import type { Pixels } from '../math/pixels';
+import { crossingsOf, keptFit, type KeptFit } from './kept-fit';
+import type { NotFound } from './find-crossings';
+import { findSurface } from './find-surface';
+import { compareSurfaces, type Comparison, type SurfaceKind } from './fit-surface';
+import { grayOf } from './gray';
+import type { KeptCrossing } from './photo';
+import { registerPhotos, SAME_THING, unregisteredPlace, type Registration } from './register';
+
+/** One kind of surface that crossings may lie on, and how well they do. Misses in px. */
+export interface KindTried {
+  readonly kind: SurfaceKind;
+  readonly fit: KeptFit;
+  readonly mean: number;
+  readonly p95: number;
+  readonly largest: number;
+  /** Misses of one crossing in one direction, corrected for what the kind takes up. */
+  readonly spread: number;
+}
+
+/** What was found of a lattice in a photograph, or in a pair of them, in px of the bare one. */
+export interface SolvedPhoto {
+  readonly registration: Registration | null;
+  readonly crossings: readonly KeptCrossing[];
+  /** The best first. */
+  readonly kinds: readonly KindTried[];
+}
+
+/** Why nothing was found: of the lattice, of the pair, or too few crossings for any surface. */
+export type Unsolved = NotFound | 'different-things' | 'different-sizes' | 'too-few';
+
+/** What is being done. */
+export type SolveStep = 'registering' | 'finding' | 'fitting';
+
+/**
+ * Finds a lattice in a photograph and the surface that it lies on. Of a pair the second is laid on the first, and what was
+ * found is carried to it.
+ * @param latticed the photograph with the lattice; null where the bare one has it
+ * @param told is told what is being done
+ */
+export function solvePhoto(bare: Pixels, latticed: Pixels | null, lattice: LatticeSettings, told: (step: SolveStep) => void): SolvedPhoto | Unsolved {
+  const first = grayOf(bare);
+  let registration: Registration | null = null;
+  const second = latticed && grayOf(latticed);
+  if (second) {
+    told('registering');
+    registration = registerPhotos(first, second);
+    if (!registration) return 'different-sizes';
+    if (registration.agrees < SAME_THING) return 'different-things';
+  }
+  told('finding');
+  const found = findSurface(second ?? first, lattice);
+  if (typeof found === 'string') return found;
+  told('fitting');
+  const crossings = found.crossings.map(({ column, row, at, error }): KeptCrossing => {
+    const { x, y } = registration ? unregisteredPlace(registration, bare, at) : at;
+    return { column, row, x, y, error: Math.max(1e-3, error) };
+  });
+  const kinds = kindsOf(crossings, lattice, bare);
+  return kinds.length === 0 ? 'too-few' : { registration, crossings, kinds };
+}
+
+/** The kinds of surfaces that crossings may lie on, the best first. */
+export function kindsOf(
+  crossings: readonly KeptCrossing[],
+  lattice: LatticeSettings,
+  photo: { readonly width: number; readonly height: number },
+): readonly KindTried[] {
+  const { width, height } = photo;
+  return compareSurfaces(crossingsOf(crossings), lattice, { width, height }).map(({ kind, spread, fit }: Comparison): KindTried => ({
+    kind,
+    spread,
+    fit: keptFit(fit),
+    mean: fit.mean,
+    p95: fit.p95,
+    largest: fit.largest,
+  }));
+}

@@ -1,0 +1,106 @@
+import { expose, transfer } from 'comlink';
+import type { LatticeSettings } from '../core/grid/lattice';
+import type { Pixels } from '../core/math/pixels';
+import type { SheetPoint } from '../core/math/points';
+import { randomFrom } from '../core/math/random';
+import { snappedEdge, cornersOfEdges, type FoundEdge } from '../core/photo/edges';
+import { panelByCorners, roundByRims } from '../core/photo/fit-edges';
+import { grayOf } from '../core/photo/gray';
+import type { KeptFit } from '../core/photo/kept-fit';
+import { grainPart, lightParts, maskPart, type MadePart } from '../core/photo/light-parts';
+import type { KeptCrossing } from '../core/photo/photo';
+import { takePractice } from '../core/photo/practice';
+import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
+import { refinedCrossing, type Arms } from '../core/photo/refine';
+import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
+
+/** A picture as a PNG, and its box in px of the photograph. */
+export interface WrittenPart {
+  readonly bytes: Uint8Array;
+  readonly px: { readonly width: number; readonly height: number };
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+async function pixelsOf(blob: Blob, size?: { readonly width: number; readonly height: number }): Promise<Pixels> {
+  const image = await createImageBitmap(blob, { imageOrientation: 'from-image' });
+  const { width, height } = size ?? image;
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('the browser gave no canvas to draw on');
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(image, 0, 0, width, height);
+  image.close();
+  return context.getImageData(0, 0, width, height);
+}
+
+async function pngOf({ width, height, data }: Pixels): Promise<Uint8Array> {
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(data), width, height), 0, 0);
+  return new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
+}
+
+async function written({ px, x, y, width, height }: MadePart): Promise<WrittenPart> {
+  return { bytes: await pngOf(px), px: { width: px.width, height: px.height }, x, y, width, height };
+}
+
+/** Everything about photographs that takes long, away from the page. */
+const api = {
+  /** @param told is told what is being done */
+  async solve(bare: Blob, latticed: Blob | null, lattice: LatticeSettings, told: (step: SolveStep) => void): Promise<SolvedPhoto | Unsolved> {
+    const first = await pixelsOf(bare);
+    let second = latticed && (await pixelsOf(latticed));
+    if (latticed && second && (second.width !== first.width || second.height !== first.height)) {
+      // The same picture in another size is brought to the size of the bare one.
+      if (Math.abs((second.width / second.height) * (first.height / first.width) - 1) > 0.01) return 'different-sizes';
+      second = await pixelsOf(latticed, first);
+    }
+    return solvePhoto(first, second, lattice, told);
+  },
+  kinds(crossings: readonly KeptCrossing[], lattice: LatticeSettings, size: { readonly width: number; readonly height: number }): readonly KindTried[] {
+    return kindsOf(crossings, lattice, size);
+  },
+  async light(bare: Blob, fit: KeptFit): Promise<{ readonly shade: WrittenPart; readonly gloss: WrittenPart } | null> {
+    const made = lightParts(await pixelsOf(bare), fit);
+    return made && { shade: await written(made.shade), gloss: await written(made.gloss) };
+  },
+  async grain(bare: Blob, fit: KeptFit): Promise<{ readonly part: WrittenPart; readonly noise: number; readonly blur: number } | null> {
+    const made = grainPart(await pixelsOf(bare), fit);
+    return made && { part: await written(made.part), ...made.grain };
+  },
+  async mask(bare: Blob, points: readonly number[], soft: number): Promise<WrittenPart | null> {
+    const made = maskPart(await pixelsOf(bare), points, soft);
+    return made && written(made);
+  },
+  /** Edges drawn by hand, each as the photograph has it, or as it was drawn where it has none; `found` tells which. */
+  async edges(bare: Blob, corners: readonly SheetPoint[], reach: number): Promise<{ readonly corners: readonly SheetPoint[]; readonly found: number }> {
+    const gray = grayOf(await pixelsOf(bare));
+    const edges = corners.map((from, i): { readonly edge: FoundEdge; readonly found: boolean } => {
+      const to = corners[(i + 1) % corners.length]!;
+      const edge = snappedEdge(gray, from, to, reach);
+      return { edge: edge ?? { from, to, miss: 0 }, found: edge !== null };
+    });
+    return { corners: cornersOfEdges(edges.map(({ edge }) => edge)) ?? corners, found: edges.filter(({ found }) => found).length };
+  },
+  panel: panelByCorners,
+  round: roundByRims,
+  /** A crossing as the photograph has it near a place; null where it has none. */
+  async crossing(picture: Blob, at: SheetPoint, arms: Arms): Promise<{ readonly at: SheetPoint; readonly error: number } | null> {
+    return refinedCrossing(grayOf(await pixelsOf(picture)), at, arms);
+  },
+  /** Both photographs of a made-up thing, as PNG. */
+  async practice(wish: PracticeWish, seed: number): Promise<{ readonly bare: Uint8Array; readonly latticed: Uint8Array }> {
+    const random = randomFrom(seed);
+    const setup = practiceSetup(wish, random);
+    const moved = { dx: 3 - 6 * random(), dy: 3 - 6 * random(), turn: 0.008 * (random() - 0.5), scale: 1 };
+    const { bare, latticed } = takePractice({ ...setup, moved }, random);
+    const [first, second] = [await pngOf(bare), await pngOf(latticed)];
+    return transfer({ bare: first, latticed: second }, [first.buffer, second.buffer]);
+  },
+};
+
+export type PhotoWorker = typeof api;
+
+expose(api);
