@@ -140,6 +140,27 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M12 6v13M9 20.500l3-1.500 3 1.500' }],
     ['path', { d: 'M4 10.500v2.500M20 10.500v2.500' }],
   ],
+  crossing: [
+    ['path', { d: 'M3.500 9.500c5-2.500 12-2.500 17 0M3.500 16.500c5-2.500 12-2.500 17 0' }],
+    ['path', { d: 'M8 4.500v16M16 4.500v16' }],
+    ['circle', { cx: 16, cy: 7.9, r: 2, fill: 'currentColor' }],
+  ],
+  front: [
+    ['path', { d: 'M3.500 7h11v9h-11z' }],
+    ['path', { d: 'M11 20.500c0-5 1.500-9.500 5-9.500s5 4.500 5 9.500z', fill: 'var(--paper)' }],
+    ['path', { d: 'M9.500 20.500c0-6 2-11 6.500-11', 'stroke-dasharray': '1.5 2' }],
+  ],
+  panel: [
+    ['path', { d: 'M5 6.500 18 4l1.500 14.500L6.500 17z' }],
+    ['path', { d: 'M2.500 7h6M2.500 17l7-.5M15 4.600l5.500-1.100', 'stroke-dasharray': '1.5 2' }],
+    ['circle', { cx: 5, cy: 6.5, r: 1.7, fill: 'currentColor' }],
+  ],
+  round: [
+    ['path', { d: 'M5.500 5.500 7 18M18.500 5.500 17 18' }],
+    ['path', { d: 'M5.500 5.500c3.500 3 9.500 3 13 0M7 18c2.500 2.400 7.500 2.400 10 0' }],
+    ['circle', { cx: 12, cy: 7.7, r: 1.5, fill: 'currentColor' }],
+    ['circle', { cx: 12, cy: 19.8, r: 1.5, fill: 'currentColor' }],
+  ],
   'shadow-end': [
     ['path', { d: 'M6 4v10' }],
     ['path', { d: 'M6 14l12 5', 'stroke-dasharray': '2 2' }],

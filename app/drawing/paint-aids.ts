@@ -29,6 +29,11 @@ export function paintAid(context: CanvasRenderingContext2D, aid: Aid, zoom: numb
   } else if (aid.kind === 'trail') {
     const look = AID_LOOK[aid.tone]!;
     tracePolygon(context, aid.points, false);
+    // Photographs are of any colour: a light rim keeps dark lines to be seen.
+    context.strokeStyle = '#ffffff';
+    context.globalAlpha = 0.55;
+    context.lineWidth = (look.width + 1.6) / zoom;
+    context.stroke();
     context.strokeStyle = colour(look.token);
     context.globalAlpha = look.alpha;
     context.lineWidth = look.width / zoom;

@@ -10,6 +10,7 @@ const STATIONS = [
   { x: 30, y: 166 },
   { x: 16, y: 216 },
   { x: 30, y: 266 },
+  { x: 16, y: 316 },
 ] as const;
 
 /** The way: the stages as stations on one line that runs in the three directions of an isometric grid. */
@@ -17,7 +18,7 @@ const STATIONS = [
   selector: 'chemin-way',
   template: `
     <nav aria-label="Stages">
-      <svg viewBox="0 0 104 290" width="104" height="290" aria-hidden="true">
+      <svg viewBox="0 0 104 340" width="104" height="340" aria-hidden="true">
         <polyline [attr.points]="line" fill="none" stroke="var(--stone-3)" stroke-width="2" stroke-linejoin="round" />
         @for (stage of stages; track stage.name; let i = $index) {
           <circle
@@ -51,7 +52,7 @@ const STATIONS = [
     }
     nav {
       position: relative;
-      height: 304px;
+      height: 354px;
     }
     svg {
       position: absolute;

@@ -147,7 +147,7 @@ export class PhotosService {
     this.doing.set('Taking two photographs …');
     try {
       const lattice = { columns: 9, rows: 6, box: 12 };
-      const wish = { thing, lattice, width: 1200, height: 900, arc: thing === 'hatch' || thing === 'pennant' ? 1 : 2, noise: 1.5, blur: 0.7 };
+      const wish = { thing, lattice, width: 1000, height: 750, arc: thing === 'hatch' || thing === 'pennant' ? 1 : 2, noise: 1.5, blur: 0.7 };
       const pair = await this.work.run('practice', wish, 1 + Math.floor(Math.random() * 1e6));
       if (!pair) return;
       const [bare, latticed] = await Promise.all([pair.bare, pair.latticed].map((bytes) => this.files.kept(bytes, 'image/png', wish)));
