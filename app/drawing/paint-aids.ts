@@ -31,8 +31,8 @@ export function paintAid(context: CanvasRenderingContext2D, aid: Aid, zoom: numb
     tracePolygon(context, aid.points, false);
     // Photographs are of any colour: a light rim keeps dark lines to be seen.
     context.strokeStyle = '#ffffff';
-    context.globalAlpha = 0.55;
-    context.lineWidth = (look.width + 1.6) / zoom;
+    context.globalAlpha = 0.35;
+    context.lineWidth = (look.width + 1.4) / zoom;
     context.stroke();
     context.strokeStyle = colour(look.token);
     context.globalAlpha = look.alpha;

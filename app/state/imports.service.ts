@@ -1,5 +1,5 @@
 import { inject, Injectable, Injector } from '@angular/core';
-import { fontsOfDocument, withBitmapIds, type Artwork, type Bitmap, type Edit, type Problem } from '@core';
+import { fontsOfDocument, svgUnitMm, withBitmapIds, type Artwork, type Bitmap, type Edit, type Problem } from '@core';
 import { DrawingsService } from '../platform/drawings.service';
 import { BitmapFilesService, sizeWithin } from './bitmap-files.service';
 import { DocumentStore } from './document.store';
@@ -41,9 +41,18 @@ export class ImportsService {
     if (file) await this.takeProject(file);
   }
 
-  async addArtwork(): Promise<void> {
-    for (const file of await chooseFiles('.svg,.png,.jpg,.jpeg,.webp,image/svg+xml,image/png,image/jpeg,image/webp')) await this.takeArtwork(file);
+  /** Asks for files and adds them as artwork. @param placing whether the tool that places it is taken then */
+  async addArtwork(placing = true): Promise<void> {
+    this.placing = placing;
+    try {
+      for (const file of await chooseFiles('.svg,.png,.jpg,.jpeg,.webp,image/svg+xml,image/png,image/jpeg,image/webp')) await this.takeArtwork(file);
+    } finally {
+      this.placing = true;
+    }
   }
+
+  /** Whether what is added is to be placed next. */
+  private placing = true;
 
   /**
    * Takes files that were dropped on the drawing or pasted, each by its kind.
@@ -119,6 +128,10 @@ export class ImportsService {
     const edit: Edit = { kind: 'add', nodes: [], artworks: [artwork], ...(bitmaps.length > 0 && { bitmaps }) };
     if (!this.documents.commit(edit, `add artwork ${artwork.name}`)) return false;
     this.view.patch({ artwork: artwork.id });
+    if (!this.placing) {
+      if (notes.length > 0) this.messages.say('warn', `“${file.name || artwork.name}” was added`, notes);
+      return true;
+    }
     this.stages.go('artwork', 'place');
     this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : ['Press a face to place it there.']);
     return true;
@@ -126,7 +139,8 @@ export class ImportsService {
 
   private async takeSvg(file: File): Promise<boolean> {
     const fonts = await Promise.all(fontsOfDocument(this.documents.whole()).map((hash) => this.drawings.asset(hash)));
-    const read = await this.svg.read(await file.text(), fonts.filter((bytes) => bytes !== null)); // prettier-ignore
+    const text = await file.text();
+    const read = await this.svg.read(text, fonts.filter((bytes) => bytes !== null)); // prettier-ignore
     if (!read.ok) {
       this.refuse(`“${file.name}” was not added`, read.problems, 'Nothing was changed.');
       return false;
@@ -142,7 +156,8 @@ export class ImportsService {
         notes.push(`A picture in it was left out: ${error instanceof Error ? error.message : String(error)}`);
       }
     }
-    const artwork: Artwork = { id: newId(), name: nameOf(file), svg: withBitmapIds(svg, ids), width: flat.width, height: flat.height };
+    const unitMm = svgUnitMm(text, flat.width);
+    const artwork: Artwork = { id: newId(), name: nameOf(file), svg: withBitmapIds(svg, ids), width: flat.width, height: flat.height, ...(unitMm !== null && { unitMm }) }; // prettier-ignore
     return this.added(file, artwork, [...bitmaps.values()], notes);
   }
 

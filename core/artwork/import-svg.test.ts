@@ -1,5 +1,5 @@
 import { Resvg } from '@resvg/resvg-js';
-import { importSvg, MAX_SVG_CHARACTERS } from './import-svg';
+import { importSvg, MAX_SVG_CHARACTERS, svgUnitMm } from './import-svg';
 import { readResolvedSvg } from './read-svg';
 import { mapMarks } from './artwork';
 import { parseTransform } from './transform';
@@ -105,5 +105,13 @@ describe('resolved SVG', () => {
     expect(parseTransform('skewY(45)')![1]).toBeCloseTo(1);
     expect(parseTransform('matrix(1 2 3 4 5)')).toBeNull();
     expect(parseTransform('scale(x)')).toBeNull();
+  });
+});
+
+describe('the size of an SVG', () => {
+  it('is what it says in a unit of length, and nothing where it says none', () => {
+    expect(svgUnitMm('<?xml version="1.0"?><svg width="100mm" height="36mm" viewBox="0 0 200 72">', 200)).toBe(0.5);
+    expect(svgUnitMm("<svg viewBox='0 0 72 10' width='1in'>", 72)).toBeCloseTo(25.4 / 72, 12);
+    for (const text of ['<svg width="100" viewBox="0 0 9 9">', '<svg stroke-width="3mm">', '<svg width="100%">', 'none']) expect(svgUnitMm(text, 9)).toBeNull();
   });
 });

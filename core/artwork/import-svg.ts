@@ -181,3 +181,17 @@ function foreignNotes(text: string, hasFonts: boolean): Problem[] {
   if (!hasFonts) look(/<text[\s>]/i, 'text', 'Left out: text. Turn it into outlines where it was made.');
   return notes;
 }
+
+/** mm to a unit of length of SVG (CSS Values 3); px and plain numbers have no size of their own. */
+const MM_TO: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, q: 0.25 };
+
+/**
+ * mm to a unit of an SVG's own coordinates, where it says how wide it is in a unit of length; null where it does not.
+ * @param width in its own coordinates
+ */
+export function svgUnitMm(text: string, width: number): number | null {
+  const root = /<svg\b[^>]*>/i.exec(text)?.[0] ?? '';
+  const found = /\swidth\s*=\s*["']\s*([\d.]+(?:e[+-]?\d+)?)\s*(mm|cm|in|pt|pc|q)\s*["']/i.exec(root);
+  const mm = found ? Number(found[1]) * MM_TO[found[2]!.toLowerCase()]! : NaN;
+  return mm > 0 && mm / width <= 1000 ? mm / width : null;
+}

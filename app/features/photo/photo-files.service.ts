@@ -2,14 +2,12 @@ import { inject, Injectable } from '@angular/core';
 import type { Artwork } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { ImportsService } from '../../state/imports.service';
-import { StagesService } from '../../state/stages.service';
 import { PhotosService } from './photos.service';
 
 /** Artwork from files onto photographed surfaces. */
 @Injectable({ providedIn: 'root' })
 export class PhotoFilesService {
   private readonly imports = inject(ImportsService);
-  private readonly stages = inject(StagesService);
   private readonly documents = inject(DocumentStore);
   private readonly photos = inject(PhotosService);
 
@@ -24,12 +22,10 @@ export class PhotoFilesService {
     if (artwork) this.photos.exchange(id, artwork);
   }
 
-  /** What was added from files that were chosen; the stage stays the one that is gone to. */
+  /** What was added from files that were chosen. */
   private async added(): Promise<readonly Artwork[]> {
     const before = new Set(this.documents.whole().artworks.map(({ id }) => id));
-    await this.imports.addArtwork();
-    const fresh = this.documents.whole().artworks.filter(({ id }) => !before.has(id));
-    if (fresh.length > 0) this.stages.go('photo', 'pick');
-    return fresh;
+    await this.imports.addArtwork(false);
+    return this.documents.whole().artworks.filter(({ id }) => !before.has(id));
   }
 }
