@@ -8,7 +8,7 @@ describe('the demo drawings', () => {
     expect(checked.ok ? [] : checked.problems).toEqual([]);
     expect(make()).toEqual(document);
     const { marks, uncut } = new PictureMaker().make(document);
-    expect(marks.length).toBeGreaterThan(5);
+    expect(marks.length).toBeGreaterThan(1);
     expect(uncut).toEqual([]);
   });
 

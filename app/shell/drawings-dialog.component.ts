@@ -100,6 +100,7 @@ export class DrawingsDialogComponent {
     { key: 'deck', title: 'Deck plan' },
     { key: 'lighthouse', title: 'Lighthouse' },
     { key: 'hoarding', title: 'Timetable hoarding' },
+    { key: 'funnel', title: 'Funnel livery' },
   ] as const;
 
   protected async erase(drawing: StoredDrawing): Promise<void> {

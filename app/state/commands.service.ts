@@ -95,6 +95,7 @@ export class CommandsService {
     'document.demo.deck': () => this.keeping.addDemos('deck'),
     'document.demo.lighthouse': () => this.keeping.addDemos('lighthouse'),
     'document.demo.hoarding': () => this.keeping.addDemos('hoarding'),
+    'document.demo.funnel': () => this.keeping.addDemos('funnel'),
     'document.open-file': () => this.imports.openProject(),
     'document.save-file': () => this.saveProject(),
   };

@@ -98,6 +98,7 @@ export const COMMANDS = [
   { id: 'document.demo.deck', title: 'Open the demo: Quay Nine, deck plan', keys: [], group: 'Document' },
   { id: 'document.demo.lighthouse', title: 'Open the demo: Quay Nine, lighthouse from the water', keys: [], group: 'Document' },
   { id: 'document.demo.hoarding', title: 'Open the demo: Quay Nine, timetable hoarding', keys: [], group: 'Document' },
+  { id: 'document.demo.funnel', title: 'Open the demo: Quay Nine, funnel livery', keys: [], group: 'Document' },
   { id: 'document.open-file', title: 'Open a project file', keys: [], group: 'Document' },
   { id: 'document.save-file', title: 'Save a project file', keys: ['Ctrl+S'], group: 'Document' },
 ] as const satisfies readonly CommandWords[];
