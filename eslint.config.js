@@ -20,7 +20,7 @@ const CORE_MAY_IMPORT = {
   visibility: ['math', 'projection', 'shape', 'geometry'],
   light: ['math', 'projection', 'shape', 'geometry'],
   artwork: ['math', 'projection', 'shape', 'geometry', 'paint', 'photo'],
-  photo: ['math', 'projection', 'grid', 'shape'],
+  photo: ['math', 'grid'],
   imaging: ['math', 'projection', 'shape', 'geometry', 'visibility', 'artwork', 'photo'],
   shadow: ['math', 'projection', 'shape', 'geometry', 'light', 'artwork', 'visibility'],
   document: ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'lettering', 'light', 'artwork', 'visibility', 'photo'],

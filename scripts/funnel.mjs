@@ -1,3 +1,4 @@
+/* global Image, OffscreenCanvas, createImageBitmap, btoa -- of the page */
 // Makes the photographs of the demo "Funnel livery" with the practice camera, and writes them with their fit to demo/.
 import { createHash } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';

@@ -4,7 +4,7 @@ import { basename, join } from 'node:path';
 import { Marked } from 'marked';
 
 /** The pages in the order of their list; others follow by name. */
-const FIRST = ['first-drawing', 'projections', 'drawing', 'building', 'lettering', 'light', 'artwork', 'keys'];
+const FIRST = ['first-drawing', 'projections', 'drawing', 'building', 'lettering', 'light', 'artwork', 'photo', 'keys'];
 const FONT = 'node_modules/@fontsource/hanken-grotesk/files/hanken-grotesk-latin-';
 const WEIGHTS = [400, 600];
 

@@ -194,6 +194,16 @@ try {
   await press(solids, 'Edit flat');
   await solids.waitForTimeout(1500);
   await shoot(solids, 'flat');
+  await press(solids, 'Close the flat sheet');
+  await press(solids, 'Drawings');
+  await press(solids, 'Funnel livery');
+  await solids.waitForTimeout(1500);
+  await solids.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Photo' }).click();
+  await solids.waitForTimeout(1500);
+  await solids.getByRole('button', { name: 'Charts' }).scrollIntoViewIfNeeded();
+  await press(solids, 'band, funnel');
+  await solids.waitForTimeout(1500);
+  await shoot(solids, 'photo');
   await solids.close();
 
   const page = await demo(SMALL);
@@ -254,13 +264,6 @@ try {
   await press(dark, 'Output');
   await dark.keyboard.press('e');
   await shoot(dark, 'output-dark');
-  await dark.keyboard.press('e');
-  await press(dark, 'crates');
-  await press(dark, 'Light');
-  await dark.getByRole('switch', { name: 'Cast shadows' }).click();
-  await dark.getByRole('switch', { name: 'Contour' }).click();
-  await dark.waitForTimeout(900);
-  await shoot(dark, 'light-dark');
   await dark.close();
 } finally {
   await browser.close();

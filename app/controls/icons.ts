@@ -145,6 +145,11 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M8 4.500v16M16 4.500v16' }],
     ['circle', { cx: 16, cy: 7.9, r: 2, fill: 'currentColor' }],
   ],
+  'photo-outline': [
+    ['path', { d: 'M4.500 7 12 4l7.500 4-1.500 8.500-7 3.500-6-5z' }],
+    ['path', { d: 'M8 9.500l6-1.500M8.500 13h6.500', 'stroke-dasharray': '1.5 2' }],
+    ['circle', { cx: 12, cy: 4, r: 1.7, fill: 'currentColor' }],
+  ],
   front: [
     ['path', { d: 'M3.500 7h11v9h-11z' }],
     ['path', { d: 'M11 20.500c0-5 1.500-9.500 5-9.500s5 4.500 5 9.500z', fill: 'var(--paper)' }],

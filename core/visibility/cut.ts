@@ -21,8 +21,8 @@ export interface Cut {
  * sign in the combining is exact.
  */
 const LARGEST = 2 ** 25;
-/** Rings beyond which they have to have room, and the least whole places that each has then. */
-const [MANY_RINGS, PLACES_A_RING] = [64, 64];
+/** Areas beyond which they have to have room, and the least whole places that each has then. */
+const [MANY_AREAS, PLACES_AN_AREA] = [64, 64];
 
 /** What is left of a surface, or of a line, without some areas of the sheet. */
 export function cutSurface({ path, wire }: DrawnSurface, others: readonly Area[]): Cut {
@@ -82,11 +82,11 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   const whole: Cut = { parts: areasOfRings(rings), path, failed: true };
   const k = scaleFor(rings, others);
   if (k === null) return whole;
+  // Things so far away that whole numbers hardly tell them apart cannot be swept.
+  if (others.length > MANY_AREAS && placesIn(others, k) < others.length * PLACES_AN_AREA) return whole;
   try {
     const subject = wound(rings, k);
     const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
-    // Things so far away that whole numbers hardly tell them apart cannot be swept.
-    if (clip.length > MANY_RINGS && placesIn(clip) < clip.length * PLACES_A_RING) return whole;
     const left = combineRings(ClipType.Difference, subject, clip, FillRule.NonZero);
     const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
@@ -227,12 +227,13 @@ function scaled(flat: ArrayLike<number>, k: number): Path64 {
   return ring;
 }
 
-/** How many whole places the box of rings has. */
-function placesIn(rings: readonly Path64[]): number {
+/** How many whole places the box of areas has. */
+function placesIn(areas: readonly Area[], k: number): number {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const ring of rings)
-    for (const { x, y } of ring) [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
-  return rings.length === 0 ? 1 : (maxX - minX + 1) * (maxY - minY + 1);
+  for (const { polygon } of areas)
+    for (let i = 0; i < polygon.length; i += 2)
+      [minX, minY, maxX, maxY] = [Math.min(minX, polygon[i]!), Math.min(minY, polygon[i + 1]!), Math.max(maxX, polygon[i]!), Math.max(maxY, polygon[i + 1]!)];
+  return ((maxX - minX) * k + 1) * ((maxY - minY) * k + 1);
 }
 
 function areaOf([outer, ...holes]: readonly Path64[], k: number): Area {

@@ -35,7 +35,7 @@ export class MissChartsComponent {
     const style = getComputedStyle(document.documentElement);
     const colour = (token: string): string => style.getPropertyValue(token).trim();
     const font = { family: 'Hanken Grotesk, sans-serif', size: 11, color: colour('--ink') };
-    const axis = { gridcolor: colour('--line'), zerolinecolor: colour('--line'), linecolor: colour('--line') };
+    const axis = { zeroline: false, gridcolor: colour('--line'), linecolor: colour('--line') };
     const layout = { margin: { l: 34, r: 8, t: 8, b: 34 }, font, paper_bgcolor: 'transparent', plot_bgcolor: 'transparent', showlegend: false, bargap: 0.05 };
     const config = { displayModeBar: false, responsive: true };
     const right = misses.filter(({ wrong }) => !wrong);

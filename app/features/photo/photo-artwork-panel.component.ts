@@ -72,7 +72,7 @@ import { PhotosService } from './photos.service';
     <section aria-label="Edges of it">
       <h3 class="panel-title">Where it ends</h3>
       <div class="chips">
-        <button type="button" class="plain bordered" (click)="view.setTool('outline')">
+        <button type="button" class="plain bordered" (click)="view.setTool('photo-outline')">
           {{ surface()?.outline ? 'Draw the outline again' : 'Draw its outline' }}
         </button>
         @if (surface()?.outline) {

@@ -54,7 +54,7 @@ export class PhotoBenchComponent {
     switch (this.view.tool()) {
       case 'crossing':
         return 'Drag a crossing, press where a missing one is, or choose one and move it in the loupe.';
-      case 'outline':
+      case 'photo-outline':
         return 'Press the corners of what artwork is seen within; press the first again, or Enter, to close it.';
       case 'front':
         return 'Press round what stands in front of the artwork; press the first corner again, or Enter, to close it.';

@@ -10,14 +10,14 @@ type Way = 'split' | 'blink' | 'difference';
 /** Ms that each photograph is shown for while they blink; none does where motion is unwanted. */
 const BLINK_MS = 600;
 /** Width in px of the picture. */
-const WIDTH = 720;
+const WIDTH = 620;
 
 /** The two photographs of a pair on each other: side by side at a line, by turns, or what differs. */
 @Component({
   selector: 'chemin-photo-compare',
   imports: [DialogComponent, FormsModule, SliderModule],
   template: `
-    <chemin-dialog title="The two photographs" width="784px" (closed)="photos.comparing.set(false)">
+    <chemin-dialog title="The two photographs" width="660px" (closed)="photos.comparing.set(false)">
       <div class="chips" role="group" aria-label="Compare by">
         @for (one of ways; track one.way) {
           <button type="button" class="plain" [attr.aria-pressed]="way() === one.way" (click)="way.set(one.way)">{{ one.title }}</button>

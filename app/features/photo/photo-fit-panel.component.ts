@@ -36,7 +36,7 @@ const KINDS: readonly SurfaceKind[] = ['panel', 'cylinder', 'cone', 'patch'];
               <dd>{{ px(opened.p95) }}</dd>
               <dt>Largest</dt>
               <dd>{{ px(opened.largest) }}</dd>
-              <dt>Unsure between them</dt>
+              <dt>Unsure elsewhere</dt>
               <dd>{{ between() }}</dd>
               @if (angle()) {
                 <dt>Angle of view</dt>

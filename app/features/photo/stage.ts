@@ -11,7 +11,7 @@ import { PHOTO_COMMANDS, PHOTO_SETTINGS, PHOTO_TOOLS } from './words';
 const tools = toolsOf(PHOTO_TOOLS, {
   pick: using({ tool: pickTool }),
   crossing: using({ tool: crossingTool, settings: PhotoSettings }),
-  outline: using({ tool: cornersTool('outline'), settings: PhotoSettings }),
+  'photo-outline': using({ tool: cornersTool('outline'), settings: PhotoSettings }),
   front: using({ tool: cornersTool('front'), settings: PhotoSettings }),
   panel: using({ tool: cornersTool('panel'), settings: PhotoSettings }),
   round: using({ tool: cornersTool('round'), settings: PhotoSettings }),

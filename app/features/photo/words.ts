@@ -6,7 +6,7 @@ import type { ToolWords } from '../../state/stage';
 export const PHOTO_TOOLS = [
   { name: 'pick', title: 'Pick' },
   { name: 'crossing', title: 'Crossings', find: 'Set crossings of the lattice by hand', words: 'points pick calibration corners add move remove' },
-  { name: 'outline', title: 'Outline', find: 'Draw the outline that artwork on a photograph ends at', words: 'clip mask edge surface' },
+  { name: 'photo-outline', title: 'Seen within', find: 'Draw the outline that artwork on a photograph ends at', words: 'clip mask edge surface' },
   { name: 'front', title: 'In front', find: 'Draw what stands in front of artwork on a photograph', words: 'mask occlude cover soft edge feather' },
   { name: 'panel', title: 'Panel by edges', find: 'Fit a flat panel by its four edges', words: 'corners quad without lattice sign' },
   { name: 'round', title: 'Round by edges', find: 'Fit a round thing by its side edges and rims', words: 'cylinder cup can bottle without lattice' },
@@ -32,7 +32,7 @@ export const PHOTO_COMMANDS = [
 
 /** What is set in the stage, by what different trades call it. */
 export const PHOTO_SETTINGS: readonly Setting[] = [
-  setting('photo', 'pick', 'Practice camera', 'practice camera sample photograph learn', ['Practise with']),
+  setting('photo', 'pick', 'Practice camera', 'practice camera sample photograph learn', ['Funnel']),
   setting('photo', 'pick', 'Numbers of the lattice', 'lattice columns rows box calibration', ['Columns', 'Take two photographs']),
   setting('photo', 'pick', 'Shade on artwork', 'shade shadow multiply light strength', ['Shade', 'Take two photographs']),
 ];
