@@ -201,7 +201,6 @@ try {
   await solids.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Photo' }).click();
   await solids.waitForTimeout(1500);
   await solids.getByRole('button', { name: 'Charts' }).scrollIntoViewIfNeeded();
-  await press(solids, 'band, funnel');
   await solids.waitForTimeout(1500);
   await shoot(solids, 'photo');
   await solids.close();

@@ -120,3 +120,18 @@ export function bitmapsOfPhoto({ bitmap, surfaces }: Photo): readonly string[] {
     ]),
   ];
 }
+
+/** What is wrong between photographs, their surfaces and the bitmaps that there are, by their places in a document. */
+export function photoFaults(
+  photos: readonly Photo[],
+  bitmaps: ReadonlySet<string>,
+): readonly { readonly path: readonly (string | number)[]; readonly message: string }[] {
+  const twice = (list: readonly { readonly id: string }[]): boolean => new Set(list.map(({ id: own }) => own)).size < list.length;
+  return [
+    ...(twice(photos) ? [{ path: ['photos'], message: 'two photographs have one id' }] : []),
+    ...(twice(photos.flatMap(({ surfaces }) => surfaces)) ? [{ path: ['photos'], message: 'two photographed surfaces have one id' }] : []),
+    ...photos.flatMap((photo, i) =>
+      bitmapsOfPhoto(photo).flatMap((bitmap) => (bitmaps.has(bitmap) ? [] : [{ path: ['photos', i], message: `there is no bitmap “${bitmap}”` }])),
+    ),
+  ];
+}

@@ -17,7 +17,7 @@ import { flatFault, holdsItself } from './held-artworks';
 import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
-import { bitmapsOfPhoto, photosSchema } from './photo-schema';
+import { photoFaults, photosSchema } from './photo-schema';
 import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
@@ -362,16 +362,7 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
   unique(document.references, 'references', 'references');
   unique(document.strokes, 'strokes', 'traced edges');
   const bitmaps = unique(document.bitmaps, 'bitmaps', 'bitmaps');
-  const photos = document.photos ?? [];
-  unique(photos, 'photos', 'photographs');
-  unique(
-    photos.flatMap(({ surfaces }) => surfaces),
-    'photos',
-    'photographed surfaces',
-  );
-  photos.forEach((photo, i) => {
-    for (const bitmap of bitmapsOfPhoto(photo)) if (!bitmaps.has(bitmap)) complain(['photos', i], `there is no bitmap “${bitmap}”`);
-  });
+  for (const { path, message } of photoFaults(document.photos ?? [], bitmaps)) complain(path, message);
   document.references.forEach((reference, i) => {
     if (!bitmaps.has(reference.bitmap)) complain(['references', i, 'bitmap'], `there is no bitmap “${reference.bitmap}”`);
   });

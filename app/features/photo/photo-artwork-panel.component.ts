@@ -9,6 +9,7 @@ import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { FlatService } from '../../state/flat.service';
 import { ViewStore } from '../../state/view.store';
+import { PhotoDressService } from './photo-dress.service';
 import { PhotoFilesService } from './photo-files.service';
 import { PhotosService } from './photos.service';
 
@@ -28,7 +29,7 @@ import { PhotosService } from './photos.service';
           ariaLabel="Lay an artwork on it"
           appendTo="body"
           [ngModel]="null"
-          (ngModelChange)="photos.lay($event)"
+          (ngModelChange)="dress.lay($event)"
         />
       }
       @for (node of laid(); track node.id) {
@@ -51,7 +52,7 @@ import { PhotosService } from './photos.service';
           [least]="0"
           [most]="100"
           [value]="light.shadeStrength * 100"
-          (taken)="photos.setLight({ shadeStrength: $event / 100 })"
+          (taken)="dress.setLight({ shadeStrength: $event / 100 })"
         />
         <chemin-measure
           in="number"
@@ -60,13 +61,13 @@ import { PhotosService } from './photos.service';
           [least]="0"
           [most]="100"
           [value]="light.glossStrength * 100"
-          (taken)="photos.setLight({ glossStrength: $event / 100 })"
+          (taken)="dress.setLight({ glossStrength: $event / 100 })"
         />
         <div class="row">
           <label for="photo-grain">Grain of the photograph</label>
-          <p-toggleswitch inputId="photo-grain" [ngModel]="light.grain !== undefined" (ngModelChange)="photos.setGrain($event)" />
+          <p-toggleswitch inputId="photo-grain" [ngModel]="light.grain !== undefined" (ngModelChange)="dress.setGrain($event)" />
         </div>
-        <button type="button" class="plain bordered" [attr.aria-pressed]="photos.unlit()" (click)="photos.toggleLight()">Look at it without light</button>
+        <button type="button" class="plain bordered" [attr.aria-pressed]="dress.unlit()" (click)="dress.toggleLight()">Look at it without light</button>
       </section>
     }
     <section aria-label="Edges of it">
@@ -76,14 +77,14 @@ import { PhotosService } from './photos.service';
           {{ surface()?.outline ? 'Draw the outline again' : 'Draw its outline' }}
         </button>
         @if (surface()?.outline) {
-          <button type="button" class="plain bordered" (click)="photos.setOutline(null)">No outline</button>
+          <button type="button" class="plain bordered" (click)="dress.setOutline(null)">No outline</button>
         }
         <button type="button" class="plain bordered" (click)="view.setTool('front')">Put something in front</button>
       </div>
       @for (mask of surface()?.masks ?? []; track mask.id; let i = $index) {
         <div class="row">
           <span>In front, {{ i + 1 }}</span>
-          <button type="button" class="plain bordered" [attr.aria-label]="'Remove what is in front, ' + (i + 1)" (click)="photos.removeMask(mask.id)">
+          <button type="button" class="plain bordered" [attr.aria-label]="'Remove what is in front, ' + (i + 1)" (click)="dress.removeMask(mask.id)">
             Remove
           </button>
         </div>
@@ -94,7 +95,8 @@ import { PhotosService } from './photos.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PhotoArtworkPanelComponent {
-  protected readonly photos = inject(PhotosService);
+  private readonly photos = inject(PhotosService);
+  protected readonly dress = inject(PhotoDressService);
   protected readonly files = inject(PhotoFilesService);
   protected readonly view = inject(ViewStore);
   protected readonly flat = inject(FlatService);

@@ -2,24 +2,24 @@ import { inject, Injectable } from '@angular/core';
 import type { Artwork } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { ImportsService } from '../../state/imports.service';
-import { PhotosService } from './photos.service';
+import { PhotoDressService } from './photo-dress.service';
 
 /** Artwork from files onto photographed surfaces. */
 @Injectable({ providedIn: 'root' })
 export class PhotoFilesService {
   private readonly imports = inject(ImportsService);
   private readonly documents = inject(DocumentStore);
-  private readonly photos = inject(PhotosService);
+  private readonly dress = inject(PhotoDressService);
 
   /** Lays a file on the surface. */
   async lay(): Promise<void> {
-    for (const artwork of await this.added()) this.photos.lay(artwork);
+    for (const artwork of await this.added()) this.dress.lay(artwork);
   }
 
   /** Puts a file in the place of artwork that lies on the surface. */
   async exchange(id: string): Promise<void> {
     const [artwork] = await this.added();
-    if (artwork) this.photos.exchange(id, artwork);
+    if (artwork) this.dress.exchange(id, artwork);
   }
 
   /** What was added from files that were chosen. */

@@ -4,6 +4,8 @@ import { MessageStore } from '../../platform/messages.store';
 import { ViewStore } from '../../state/view.store';
 import type { ToolSettings } from '../../state/stage';
 import type { PressedKind } from './corners.tool';
+import { EdgeFitService } from './edge-fit.service';
+import { PhotoDressService } from './photo-dress.service';
 import { PhotosService } from './photos.service';
 
 /** What the tools of photographs are told, and what they tell. */
@@ -23,6 +25,8 @@ const CORNERS = ['upper left', 'upper right', 'lower right', 'lower left'] as co
 @Injectable({ providedIn: 'root' })
 export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
   private readonly photos = inject(PhotosService);
+  private readonly edges = inject(EdgeFitService);
+  private readonly dress = inject(PhotoDressService);
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
 
@@ -43,9 +47,9 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     if (places.length === 0) return void this.messages.say('info', 'Take a photograph first');
     const flat = places.flatMap(({ x, y }) => [x, y]);
     this.view.setTool('pick');
-    if (pressed.kind === 'outline') this.photos.setOutline(flat);
-    else if (pressed.kind === 'front') void this.photos.addMask(flat, this.soft());
-    else void this.photos.fitEdges(pressed.kind, places, this.size());
+    if (pressed.kind === 'outline') this.dress.setOutline(flat);
+    else if (pressed.kind === 'front') void this.dress.addMask(flat, this.soft());
+    else void this.edges.fit(pressed.kind, places, this.size());
   }
 
   /** A place of the sheet in px of the photograph. */

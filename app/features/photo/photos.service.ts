@@ -1,15 +1,10 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import {
-  exactCells,
-  findNode,
   photographed,
   photoSide,
   photoToSheet,
   applyAffine,
-  SHEET_PLANE,
-  sizeMm,
   withSurface,
-  type Artwork,
   type Bitmap,
   type Edit,
   type KeptCrossing,
@@ -18,7 +13,6 @@ import {
   type PhotoLight,
   type PhotoPart,
   type PhotoSurface,
-  type PlacementNode,
   type SheetPoint,
 } from '@core';
 import { openedFit, type KindTried, type LatticeSettings, type Miss, type SurfaceKind } from '@later';
@@ -42,9 +36,6 @@ const RESOLUTION = 300;
 const BY_HAND = 0.3;
 /** How light is laid on artwork at first. */
 const AT_FIRST = { shadeStrength: 1, glossStrength: 0.8 };
-/** Times that artwork may be larger than the lattice, or smaller, to lie in its own size at first. */
-const OWN_SIZE = { most: 3, least: 0.08 };
-
 /** A miss with the crossing that it is of, and how long it is in px. */
 export interface SeenMiss extends Miss {
   readonly crossing: KeptCrossing;
@@ -198,7 +189,7 @@ export class PhotosService {
     this.change(({ fit: _, ...surface }) => ({ ...surface, lattice: { ...surface.lattice, ...part }, crossings: [] }), 'say what the lattice is');
   }
 
-  private async blobOf(bitmap: string): Promise<Blob> {
+  async blobOf(bitmap: string): Promise<Blob> {
     const asset = this.documents.whole().bitmaps.find(({ id }) => id === bitmap)?.asset;
     const blob = asset === undefined ? null : await this.drawings.assetBlob(asset);
     if (!blob) throw new Error('The photograph is not there any more.');
@@ -206,7 +197,7 @@ export class PhotosService {
   }
 
   /** Runs something in the worker, saying what, with what goes wrong said. */
-  private async busy(words: string, run: () => Promise<void>, failed: string): Promise<void> {
+  async busy(words: string, run: () => Promise<void>, failed: string): Promise<void> {
     this.doing.set(words);
     try {
       await run();
@@ -272,11 +263,7 @@ export class PhotosService {
   }
 
   /** The light on a surface as pictures that the drawing keeps, as strong as it was before. */
-  private async lightOf(
-    bare: Blob,
-    fit: KeptFit,
-    before: PhotoLight | undefined,
-  ): Promise<{ readonly light: PhotoLight; readonly bitmaps: readonly Bitmap[] } | null> {
+  async lightOf(bare: Blob, fit: KeptFit, before: PhotoLight | undefined): Promise<{ readonly light: PhotoLight; readonly bitmaps: readonly Bitmap[] } | null> {
     this.doing.set('Taking the light …');
     const made = await this.work.run('light', bare, fit);
     if (!made) return null;
@@ -285,7 +272,7 @@ export class PhotosService {
     return { light: { shade: shade.part, shadeStrength, gloss: gloss.part, glossStrength }, bitmaps: [shade.bitmap, gloss.bitmap] };
   }
 
-  private async part({ bytes, px: size, x, y, width, height }: WrittenPart): Promise<{ readonly part: PhotoPart; readonly bitmap: Bitmap }> {
+  async part({ bytes, px: size, x, y, width, height }: WrittenPart): Promise<{ readonly part: PhotoPart; readonly bitmap: Bitmap }> {
     const bitmap = await this.files.kept(bytes, 'image/png', size);
     return { part: { bitmap: bitmap.id, x, y, width, height }, bitmap };
   }
@@ -377,137 +364,6 @@ export class PhotosService {
     this.view.showBox(p.x - half, p.y - half, p.x + half, p.y + half);
   }
 
-  /** Lays artwork on the surface: in its true size in the middle of the lattice, or as wide as it where it has none that fits. */
-  lay(artwork: Artwork): void {
-    const there = this.there();
-    const { cell } = this.documents.whole().grid;
-    if (!there?.surface.fit) return void this.messages.say('info', 'Fit the surface first', ['Artwork lies on it in true size then.']);
-    const { columns, rows, box } = there.surface.fit.lattice;
-    const size = sizeMm(artwork);
-    const [wide, tall] = [columns * box, rows * box];
-    const ratio = size.height / size.width;
-    const fits = artwork.bitmap === undefined && size.width < OWN_SIZE.most * wide && size.width > OWN_SIZE.least * wide;
-    const width = fits ? size.width : Math.min(wide, tall / ratio);
-    const height = width * ratio;
-    const at = { a: exactCells((wide - width) / 2 / cell), b: exactCells((tall - height) / 2 / cell), h: 0 };
-    const node: PlacementNode = {
-      kind: 'placement',
-      id: newId(),
-      name: `${artwork.name}, ${there.surface.name}`,
-      hidden: false,
-      locked: false,
-      artwork: artwork.id,
-      target: { kind: 'plane', plane: SHEET_PLANE, photographed: there.surface.id },
-      anchor: { at, width: exactCells(width / cell), height: exactCells(height / cell) },
-    };
-    if (!this.documents.commit({ kind: 'add', nodes: [node], artworks: [] }, `lay ${artwork.name} on ${there.surface.name}`, 'drawing')) return;
-    this.view.select([node.id]);
-    this.view.patch({ artwork: artwork.id });
-  }
-
-  /** Puts another artwork in the place of one on the surface, its place kept. */
-  exchange(id: string, artwork: Artwork): void {
-    const node = findNode(this.documents.whole(), id);
-    if (node?.kind === 'placement')
-      this.documents.commit({ kind: 'change', nodes: [{ ...node, artwork: artwork.id }] }, `put ${artwork.name} on it`, 'drawing');
-  }
-
-  /** How strongly the light is laid on artwork. @param keep makes it a step; else it is only shown */
-  setLight(part: Partial<Pick<PhotoLight, 'shadeStrength' | 'glossStrength'>>): void {
-    this.change((surface) => (surface.light ? { ...surface, light: { ...surface.light, ...part } } : surface), 'change the light on artwork');
-  }
-
-  /** Shows artwork without light, or with it again; no step. */
-  readonly unlit = signal(false);
-  toggleLight(): void {
-    const there = this.there();
-    if (!there?.surface.light) return;
-    this.unlit.set(!this.unlit());
-    const off = (surface: PhotoSurface): PhotoSurface =>
-      surface.light ? { ...surface, light: { ...surface.light, shadeStrength: 0, glossStrength: 0 } } : surface;
-    const photos = withSurface(this.documents.whole(), there.surface.id, off);
-    this.documents.show(this.unlit() ? ({ kind: 'photos', photos } as Edit) : null);
-  }
-
-  /** Grain as the photograph has it over artwork, or none. */
-  async setGrain(on: boolean): Promise<void> {
-    const there = this.there();
-    if (!there?.surface.fit || !there.surface.light) return;
-    const { photo, surface } = there;
-    if (!on) return void this.change((own) => (own.light ? { ...own, light: withoutGrain(own.light) } : own), 'lay no grain on artwork');
-    await this.busy(
-      'Measuring the grain …',
-      async () => {
-        const made = await this.work.run('grain', await this.blobOf(photo.bitmap), surface.fit!);
-        if (!made) return;
-        const { part, bitmap } = await this.part(made.part);
-        const done = this.change((own) => (own.light ? { ...own, light: { ...own.light, grain: part } } : own), 'lay grain on artwork', [bitmap]);
-        if (done) this.messages.say('good', `The photograph’s grain is on the artwork`, [`Noise of ${made.noise.toFixed(1)} levels; its edges are ${made.blur.toFixed(1)}\u2009px soft.`]); // prettier-ignore
-      },
-      'The grain was not measured',
-    );
-  }
-
-  /** An outline that artwork is seen within, in px of the photograph; null for none. */
-  setOutline(outline: readonly number[] | null): void {
-    this.change(({ outline: _, ...surface }) => inOrder(outline ? { ...surface, outline } : surface), outline ? 'draw the outline' : 'take the outline away');
-  }
-
-  /** Something in front, by its outline in px of the photograph. */
-  async addMask(points: readonly number[], soft: number): Promise<void> {
-    const there = this.there();
-    if (!there) return;
-    await this.busy(
-      'Cutting out what is in front …',
-      async () => {
-        const made = await this.work.run('mask', await this.blobOf(there.photo.bitmap), points, soft);
-        if (!made) return;
-        const { part, bitmap } = await this.part(made);
-        this.change((own) => inOrder({ ...own, masks: [...(own.masks ?? []), { id: newId(), points, soft, part }] }), 'put something in front', [bitmap]);
-      },
-      'Nothing was put in front',
-    );
-  }
-
-  removeMask(id: string): void {
-    this.change((own) => ({ ...own, masks: (own.masks ?? []).filter((mask) => mask.id !== id) }), 'put nothing in front');
-  }
-
-  /** A flat panel by its corners, or a round thing by the ends of its side edges and the middles of its rims, without a lattice. */
-  async fitEdges(kind: 'panel' | 'round', places: readonly SheetPoint[], size: { readonly width: number; readonly height: number }): Promise<void> {
-    const there = this.there();
-    if (!there) return void this.messages.say('info', 'Take a photograph first');
-    await this.busy(
-      'Looking for the edges …',
-      async () => {
-        const blob = await this.blobOf(there.photo.bitmap);
-        const photo = { width: there.width, height: there.height };
-        const reach = Math.max(6, there.width / 80);
-        const drawn = places.slice(0, 4);
-        const snapped = kind === 'panel' ? await this.work.run('edges', blob, drawn, reach) : { corners: drawn, found: 0 };
-        if (!snapped) return;
-        const { corners } = snapped;
-        const fit =
-          kind === 'panel'
-            ? await this.work.run('panel', corners, size, photo)
-            : await this.work.run('round', corners, [places[4]!, places[5]!], { diameter: size.width, height: size.height }, photo);
-        if (!fit) return void this.messages.say('warn', 'No surface has such edges', ['Press its corners from the upper left clockwise, then try again.']);
-        const lit = await this.lightOf(blob, fit, there.surface.light);
-        const outline = kind === 'panel' ? corners.flatMap(({ x, y }) => [x, y]) : null;
-        const { fit: _, outline: __, ...own } = there.surface;
-        const next: PhotoSurface = { ...own, lattice: fit.lattice, crossings: [], fit, ...(outline && { outline }), ...(lit && { light: lit.light }) };
-        if (!this.change(() => inOrder(next), `fit ${own.name} by its edges`, lit?.bitmaps)) return;
-        const words = kind === 'panel' ? `${snapped.found} of 4 edges were found in the photograph` : 'The round thing was fitted by its edges';
-        this.messages.say(
-          kind === 'panel' && snapped.found < 4 ? 'warn' : 'good',
-          words,
-          kind === 'panel' && snapped.found < 4 ? ['The others lie where they were drawn.'] : [],
-        );
-      },
-      'The surface was not fitted',
-    );
-  }
-
   rename(name: string): void {
     this.change((surface) => ({ ...surface, name }), 'name a surface');
   }
@@ -530,10 +386,8 @@ export class PhotosService {
 /** A number of px in words. */
 export const px = (value: number): string => `${value < 0.1 ? value.toFixed(3) : value < 10 ? value.toFixed(2) : value.toFixed(1)}\u2009px`;
 
-const withoutGrain = ({ grain: _, ...light }: PhotoLight): PhotoLight => light;
-
 /** A surface with its parts in the order in which they are written. */
-function inOrder({ id, name, latticed, registration, lattice, crossings, fit, outline, masks, light }: PhotoSurface): PhotoSurface {
+export function inOrder({ id, name, latticed, registration, lattice, crossings, fit, outline, masks, light }: PhotoSurface): PhotoSurface {
   return {
     id,
     name,

@@ -2,6 +2,7 @@ import { pickTool } from '../../tools/pick.tool';
 import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
 import { cornersTool } from './corners.tool';
 import { crossingTool } from './crossing.tool';
+import { PhotoDressService } from './photo-dress.service';
 import { PhotoHandlesService } from './photo-handles.service';
 import { PhotoOutputService } from './photo-output.service';
 import { PhotoSettings } from './photo.settings';
@@ -20,7 +21,7 @@ const tools = toolsOf(PHOTO_TOOLS, {
 const commands = commandsOf(PHOTO_COMMANDS, {
   'photo.take': (get) => get(PhotosService).takeFiles(),
   'photo.solve': (get) => get(PhotosService).solve(),
-  'photo.light': (get) => get(PhotosService).toggleLight(),
+  'photo.light': (get) => get(PhotoDressService).toggleLight(),
   'photo.worst': (get) => get(PhotosService).goToWorst(),
   'photo.compare': (get) => get(PhotosService).compare(),
   'photo.png': (get) => get(PhotoOutputService).picture('png'),
