@@ -30,6 +30,7 @@ import { landing } from '../demo/index';
 import { bitmapRows } from './bitmaps';
 import { manyRows, openingRows, placementRows, roundRows, typedRows } from './edits';
 import { median, type Row } from './measure';
+import { photoRows } from './photos';
 import { regionRows } from './regions';
 import { boxScene } from './scenes';
 import { shadowRows } from './shadows';
@@ -236,6 +237,7 @@ const rows = [
   ...openingRows(),
   ...shadowRows(),
   ...bitmapRows(),
+  ...photoRows(),
   ...loadRows(),
 ];
 const width = Math.max(...rows.map((row) => row.what.length));

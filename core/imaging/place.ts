@@ -2,7 +2,7 @@ import type { ImagePlace } from '../artwork/marks';
 import { acrossTo, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { invert33, invertAffine, multiply33, type Mat33 } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
-import { photoSide } from '../photo/photo-side';
+import { placesUnder } from '../photo/side-field';
 import type { EyeMatrix } from '../projection/projection';
 import { ruledAcross, ruledWithin } from '../visibility/place-under';
 import type { Stretch } from '../visibility/stretches';
@@ -31,11 +31,10 @@ export function pxUnder(place: ImagePlace, { width, height }: { readonly width: 
   if (!before) return null;
   const flat = flatUnder(toPx);
   if (place.kind === 'photographed') {
-    const side = photoSide(place.fit);
+    const under = placesUnder(place.fit);
     return (x, y, out, at) => {
-      const found = side.under(before[0] * x + before[2] * y + before[4], before[1] * x + before[3] * y + before[5]);
-      if (found) flat(found.u, found.v, out, at);
-      else out[at] = out[at + 1] = FAR;
+      under(before[0] * x + before[2] * y + before[4], before[1] * x + before[3] * y + before[5], out, at);
+      flat(out[at]!, out[at + 1]!, out, at);
     };
   }
   const { ruled, seen, turn, projection } = place;

@@ -20,6 +20,8 @@ export interface PhotoSide {
   shown(u: number, v: number): SheetPoint | null;
   /** The place that is shown at a px; null where there is none. */
   under(x: number, y: number): SheetPlace | null;
+  /** The same; beside what is seen a place at its rim, which is not found there. */
+  nearest(x: number, y: number): Found;
 }
 
 /** Heights at which the rim is looked for, and how far beyond the lattice, in lattices. */
@@ -34,6 +36,8 @@ const EDGE_ON = 0.01;
 const STEP = 1e-4;
 /** Places each way from which a place is looked for, rounds of it, and px within which it is found. */
 const [STARTS, ROUNDS, FOUND] = [24, 20, 1e-5];
+/** Px from the last place that was looked for within which it is gone on from. */
+const NEAR = 40;
 
 type Shown = (u: number, v: number) => SheetPoint | null;
 
@@ -75,12 +79,17 @@ function sideOf(fit: KeptFit): PhotoSide {
     const [from, to] = limits(y);
     return [Math.max(from, Math.min(to, u)), y];
   };
+  const find = finder(shown, within, limits, minV, maxV, (lattice.columns * lattice.box) / 1e4);
   return {
     minV,
     maxV,
     limits,
     shown: (u, v) => shown(...within(u, v)),
-    under: finder(shown, within, limits, minV, maxV, (lattice.columns * lattice.box) / 1e4),
+    under: (x, y) => {
+      const { u, v, found } = find(x, y);
+      return found ? { u, v } : null;
+    },
+    nearest: find,
   };
 }
 
@@ -126,7 +135,13 @@ function rimsOf({ lattice, width, height }: KeptFit, shown: Shown): readonly Rim
   });
 }
 
-/** Finds places under px by Newton's method, from the nearest of places that are known, or from the last that was found. */
+/** A place that was looked for. */
+export interface Found extends SheetPlace {
+  /** It is shown there; else it is at the rim. */
+  readonly found: boolean;
+}
+
+/** Finds places under px by Newton's method, from the last that was found, or from the nearest of places that are known. */
 function finder(
   shown: Shown,
   within: (u: number, v: number) => readonly [number, number],
@@ -134,44 +149,64 @@ function finder(
   minV: number,
   maxV: number,
   step: number,
-): PhotoSide['under'] {
+): (x: number, y: number) => Found {
   const starts: { readonly u: number; readonly v: number; readonly at: SheetPoint }[] = [];
+  const rim: [SheetPoint[], SheetPoint[], SheetPoint[], SheetPoint[]] = [[], [], [], []];
   for (let j = 0; j <= STARTS; j++)
     for (let i = 0; i <= STARTS; i++) {
       const v = minV + ((maxV - minV) * j) / STARTS;
       const [from, to] = limits(v);
       const u = from + ((to - from) * i) / STARTS;
       const at = shown(u, v);
-      if (at) starts.push({ u, v, at });
+      if (!at) continue;
+      starts.push({ u, v, at });
+      if (j === 0) rim[0].push(at);
+      if (i === STARTS) rim[1].push(at);
+      if (j === STARTS) rim[2].unshift(at);
+      if (i === 0) rim[3].unshift(at);
     }
-  const from = (u0: number, v0: number, x: number, y: number): SheetPlace | null => {
+  const round = rim.flat();
+  const from = (u0: number, v0: number, x: number, y: number): Found => {
     let [u, v] = [u0, v0];
-    for (let round = 0; round < ROUNDS; round++) {
+    for (let count = 0; count < ROUNDS; count++) {
       const [at, right, below] = [shown(u, v), shown(u + step, v), shown(u, v + step)];
-      if (!at || !right || !below) return null;
+      if (!at || !right || !below) break;
       const [ex, ey] = [x - at.x, y - at.y];
-      if (Math.abs(ex) + Math.abs(ey) < FOUND) return { u, v };
+      if (Math.abs(ex) + Math.abs(ey) < FOUND) return { u, v, found: true };
       const [a, b, c, d] = [(right.x - at.x) / step, (below.x - at.x) / step, (right.y - at.y) / step, (below.y - at.y) / step];
       const det = a * d - b * c;
-      if (det === 0) return null;
-      [u, v] = within(u + (d * ex - b * ey) / det, v + (a * ey - c * ex) / det);
+      if (det === 0) break;
+      const [nextU, nextV] = within(u + (d * ex - b * ey) / det, v + (a * ey - c * ex) / det);
+      if (nextU === u && nextV === v) break;
+      [u, v] = [nextU, nextV];
     }
-    const at = shown(u, v);
     // At the rim the last step is cut short again and again: what is shown there is all that can be found.
-    return at && Math.hypot(at.x - x, at.y - y) < 0.02 ? { u, v } : null;
+    const at = shown(u, v);
+    return { u, v, found: at !== null && Math.hypot(at.x - x, at.y - y) < 0.02 };
   };
   let before: { readonly place: SheetPlace; readonly x: number; readonly y: number } | null = null;
   return (x, y) => {
-    let found = before && Math.abs(before.x - x) + Math.abs(before.y - y) < 40 ? from(before.place.u, before.place.v, x, y) : null;
-    if (!found) {
+    const near = before && Math.abs(before.x - x) + Math.abs(before.y - y) < NEAR ? before.place : null;
+    let place = near && from(near.u, near.v, x, y);
+    if (!place || (!place.found && isIn(round, x, y))) {
       let [nearest, least] = [starts[0], Infinity];
       for (const start of starts) {
         const far = (start.at.x - x) ** 2 + (start.at.y - y) ** 2;
         if (far < least) [nearest, least] = [start, far];
       }
-      found = nearest ? from(nearest.u, nearest.v, x, y) : null;
+      place = nearest ? from(nearest.u, nearest.v, x, y) : { u: 0, v: 0, found: false };
     }
-    before = found && { place: found, x, y };
-    return found;
+    before = { place, x, y };
+    return place;
   };
+}
+
+/** Whether a place lies in a polygon. */
+function isIn(polygon: readonly SheetPoint[], x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0, k = polygon.length - 1; i < polygon.length; k = i++) {
+    const [p, q] = [polygon[k]!, polygon[i]!];
+    if (p.y > y !== q.y > y && x < ((q.x - p.x) * (y - p.y)) / (q.y - p.y) + p.x) inside = !inside;
+  }
+  return inside;
 }

@@ -7,6 +7,7 @@ import type { Crossing } from '../photo/find-crossings';
 import { fitSurface } from '../photo/fit-surface';
 import { keptFit, openedFit } from '../photo/kept-fit';
 import { photoSide } from '../photo/photo-side';
+import { placesUnder } from '../photo/side-field';
 import { PRACTICE_LATTICE } from '../photo/practice-setups';
 import { practiceOf } from '../testing/practice';
 import { pathBox } from '../shape/path';
@@ -94,6 +95,16 @@ describe('artwork on a photographed surface', () => {
     under(10 + at.x * PX, 5 + at.y * PX, out, 0);
     expect(Math.abs(out[0]! - 200)).toBeLessThan(1);
     expect(Math.abs(out[1]! - 150)).toBeLessThan(1);
+    // Between the corners of a grid as well as at the rim it is what is shown there, within a tenth of a px of the photograph.
+    const fast = placesUnder(there.fit);
+    for (let i = 1; i < 40; i++) {
+      const [from, to] = side.limits(33);
+      const u = from + ((to - from) * i) / 40;
+      const px = side.shown(u, 33)!;
+      fast(px.x, px.y, out, 0);
+      const back = side.shown(out[0]!, out[1]!)!;
+      expect(Math.hypot(back.x - px.x, back.y - px.y)).toBeLessThan(0.1);
+    }
   });
 
   it('ends at the rim of what is turned away, and goes on beyond the lattice before', () => {

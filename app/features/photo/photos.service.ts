@@ -224,7 +224,7 @@ export class PhotosService {
         const told = (step: keyof typeof STEP_WORDS): void => this.doing.set(STEP_WORDS[step]);
         const [bare, latticed] = [await this.blobOf(photo.bitmap), surface.latticed === undefined ? null : await this.blobOf(surface.latticed)];
         let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, told), false];
-        if (typeof found === 'string' && !found.startsWith('different') && latticed && photo.surfaces.length === 1) {
+        if (typeof found === 'string' && found !== 'different-sizes' && latticed && photo.surfaces.length === 1) {
           // Perhaps they were given the other way round.
           const other = await this.work.run('solve', latticed, bare, surface.lattice, told);
           if (other !== null && typeof other !== 'string') [found, swapped] = [other, true];

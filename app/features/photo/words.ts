@@ -33,6 +33,5 @@ export const PHOTO_COMMANDS = [
 /** What is set in the stage, by what different trades call it. */
 export const PHOTO_SETTINGS: readonly Setting[] = [
   setting('photo', 'pick', 'Practice camera', 'practice camera sample photograph learn', ['Funnel']),
-  setting('photo', 'pick', 'Numbers of the lattice', 'lattice columns rows box calibration', ['Columns', 'Take two photographs']),
-  setting('photo', 'pick', 'Shade on artwork', 'shade shadow multiply light strength', ['Shade', 'Take two photographs']),
+  setting('photo', 'pick', 'Photographs, bare and with a lattice', 'photograph mockup lattice columns rows box shade surface label', ['Take two photographs']),
 ];
