@@ -3,7 +3,22 @@ import angular from 'angular-eslint';
 import tseslint from 'typescript-eslint';
 
 /** What both the picture and what is handed over are made of. */
-const BEFORE_PICTURE = ['math', 'projection', 'grid', 'paint', 'shape', 'snap', 'geometry', 'solids', 'joining', 'visibility', 'light', 'artwork', 'photo', 'document'];
+const BEFORE_PICTURE = [
+  'math',
+  'projection',
+  'grid',
+  'paint',
+  'shape',
+  'snap',
+  'geometry',
+  'solids',
+  'joining',
+  'visibility',
+  'light',
+  'artwork',
+  'photo',
+  'document',
+];
 
 /** Which of core's folders each may import: the way that the data takes, never back. */
 const CORE_MAY_IMPORT = {
