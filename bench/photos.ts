@@ -46,7 +46,7 @@ export function photoRows(): Row[] {
   const preview = median(() => mapBitmap(pyramid, under, small, 'quick', out), 7);
   const memory = (4 * side * side * 2.34 + 4 * out.length) / 1e6;
 
-  const svg = `<svg viewBox="0 0 80 40">${Array.from({ length: 40 }, (_, i) => `<circle fill="#20${(i % 90) + 10}40" cx="${(i * 7) % 78}" cy="${(i * 11) % 38}" r="3"/>`).join('')}</svg>`; // prettier-ignore
+  const svg = `<svg viewBox="0 0 80 40">${Array.from({ length: 40 }, (_, i) => `<path fill="#20${(i % 90) + 10}40" d="M${(i * 7) % 74} ${(i * 11) % 34}l5 1l-3 4Z"/>`).join('')}</svg>`; // prettier-ignore
   const target = { kind: 'plane', plane: { kind: 'sheet', offset: 0 }, photographed: 'side' } as const;
   const anchor = { at: { a: 2, b: 1, h: 0 }, width: 8, height: 4 };
   const node: PlacementNode = { kind: 'placement', id: 'label', name: 'label', hidden: false, locked: false, artwork: 'art', target, anchor };

@@ -18,6 +18,7 @@ import {
   type DocumentNode,
   type Laid,
   type PlacementNode,
+  type PlacementTarget,
   type Plane,
   type Surface,
   type WorldPoint,
@@ -70,5 +71,8 @@ export function placedIn(node: PlacementNode, before: Laid, { outline, plane }: 
   );
   const stays = node.target.kind === 'face' && samePlane(plane, before.plane);
   const ground = stays ? placementGround(document, node)! : plane;
-  return { ...node, target: stays ? node.target : { kind: 'plane', plane }, anchor: anchorThrough(corners, groundNormal(ground)) };
+  // On the sheet of a photographed surface it stays on that.
+  const photographed = node.target.kind === 'plane' && plane.kind === 'sheet' ? node.target.photographed : undefined;
+  const target: PlacementTarget = { kind: 'plane', plane, ...(photographed !== undefined && { photographed }) };
+  return { ...node, target: stays ? node.target : target, anchor: anchorThrough(corners, groundNormal(ground)) };
 }

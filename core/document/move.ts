@@ -29,7 +29,7 @@ export function moved(node: DocumentNode, by: CellMove, along: ReadonlySet<strin
   if (node.target.kind === 'face' && !along.has(node.target.node)) return node;
   const { at } = node.anchor;
   const anchor = { ...node.anchor, at: { a: exactCells(at.a + by.a), b: exactCells(at.b + by.b), h: exactCells(at.h + by.h) } };
-  return node.target.kind === 'face' ? { ...node, anchor } : { ...node, target: { kind: 'plane', plane: movedPlane(node.target.plane, by).plane }, anchor };
+  return node.target.kind === 'face' ? { ...node, anchor } : { ...node, target: { ...node.target, plane: movedPlane(node.target.plane, by).plane }, anchor };
 }
 
 /** Text around a round side with its line moved along. */

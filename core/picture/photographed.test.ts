@@ -1,4 +1,5 @@
 import type { ImageMark, Mark } from '../artwork/marks';
+import { applyEdit } from '../document/edits';
 import { documentFault } from '../document/gate';
 import { emptyDocument, type CheminDocument, type PlacementNode } from '../document/types';
 import { pxUnder } from '../imaging/place';
@@ -129,6 +130,20 @@ describe('artwork on a photographed surface', () => {
     for (const key of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(Math.abs(clip[key] - fill[key])).toBeLessThan(0.02);
     // Highlights without strength are not painted.
     expect(flat([label]).filter((mark) => mark.kind === 'group' && mark.blend === 'screen')).toEqual([]);
+  });
+
+  it('stays on its surface when it is moved, in cells of its sheet', () => {
+    const there = funnel();
+    const document = drawing(there, SQUARE);
+    const moved = applyEdit(document, { kind: 'move', ids: ['label'], by: { a: box / CELL, b: 0, h: 0 } });
+    const [before, after] = [document, moved].map((one) => new PictureMaker().make(one).visible.find(({ node }) => node === 'label')!.polygon);
+    const { at } = practicePlace(there.setup, 3 * box, box)!;
+    // The corner from which it is drawn.
+    const off = (polygon: ArrayLike<number>): number => Math.hypot(polygon[0]! - 10 - at.x * PX, polygon[1]! - 5 - at.y * PX) / PX;
+    expect(off(after!)).toBeLessThan(0.2);
+    expect(off(before!)).toBeGreaterThan(5);
+    const target = (one: CheminDocument): unknown => (one.nodes[0] as PlacementNode).target;
+    for (const edit of [{ kind: 'recount', cell: 4 }, { kind: 'name', id: 'label', name: 'x' }] as const) expect(target(applyEdit(document, edit))).toEqual(target(document)); // prettier-ignore
   });
 
   it('waits where its surface is gone, and a fit is opened with its misses again', () => {
