@@ -3,7 +3,8 @@ import { registeredPlace, unregisteredPlace } from '@later';
 import type { SheetPoint } from '@core';
 import { DrawingsService } from '../../platform/drawings.service';
 import { DocumentStore } from '../../state/document.store';
-import { PhotosService, px } from './photos.service';
+import { PhotosService } from './photos.service';
+import { px } from './surface-parts';
 
 /** Size of the loupe in px of the screen, and px of the screen to one of the photograph. */
 const [SIZE, TIMES] = [228, 12];

@@ -2,7 +2,8 @@ import { inject, Injectable } from '@angular/core';
 import type { PhotoSurface, SheetPoint } from '@core';
 import { MessageStore } from '../../platform/messages.store';
 import { PhotoWorkService } from '../../platform/photo-work.service';
-import { inOrder, PhotosService } from './photos.service';
+import { PhotosService } from './photos.service';
+import { inOrder } from './surface-parts';
 
 /** Surfaces that are fitted without a lattice, by their edges. */
 @Injectable({ providedIn: 'root' })

@@ -5,7 +5,8 @@ import { MessageStore } from '../../platform/messages.store';
 import { PhotoWorkService } from '../../platform/photo-work.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
-import { inOrder, PhotosService } from './photos.service';
+import { PhotosService } from './photos.service';
+import { inOrder } from './surface-parts';
 
 /** Times that artwork may be larger than the lattice, or smaller, to lie in its own size at first. */
 const OWN_SIZE = { most: 3, least: 0.08 };

@@ -7,7 +7,8 @@ import { ViewStore } from '../../state/view.store';
 import { CrossingLoupeComponent } from './crossing-loupe.component';
 import { MissChartsComponent } from './miss-charts.component';
 import { KIND_WORDS } from './photo-words';
-import { PhotosService, px } from './photos.service';
+import { PhotosService } from './photos.service';
+import { px } from './surface-parts';
 
 const KINDS: readonly SurfaceKind[] = ['panel', 'cylinder', 'cone', 'patch'];
 

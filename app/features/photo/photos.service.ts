@@ -26,6 +26,7 @@ import { BitmapFilesService } from '../../state/bitmap-files.service';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import { KIND_WORDS, STEP_WORDS, UNSOLVED_WORDS } from './photo-words';
+import { inOrder, px } from './surface-parts';
 
 const PHOTO_FILES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp';
 /** Largest photographs that are kept as they are. */
@@ -186,6 +187,8 @@ export class PhotosService {
 
   /** What the lattice is said to be; another one is fitted anew. */
   setLattice(part: Partial<LatticeSettings>): void {
+    const known = this.there()?.surface.lattice;
+    if (!known || Object.entries(part).every(([key, value]) => known[key as keyof LatticeSettings] === value)) return;
     this.change(({ fit: _, ...surface }) => ({ ...surface, lattice: { ...surface.lattice, ...part }, crossings: [] }), 'say what the lattice is');
   }
 
@@ -381,23 +384,4 @@ export class PhotosService {
   private refuse(title: string, error: unknown): void {
     this.messages.say('bad', title, [error instanceof Error ? error.message : String(error), 'Nothing was changed.']);
   }
-}
-
-/** A number of px in words. */
-export const px = (value: number): string => `${value < 0.1 ? value.toFixed(3) : value < 10 ? value.toFixed(2) : value.toFixed(1)}\u2009px`;
-
-/** A surface with its parts in the order in which they are written. */
-export function inOrder({ id, name, latticed, registration, lattice, crossings, fit, outline, masks, light }: PhotoSurface): PhotoSurface {
-  return {
-    id,
-    name,
-    ...(latticed !== undefined && { latticed }),
-    ...(registration && { registration }),
-    lattice,
-    crossings,
-    ...(fit && { fit }),
-    ...(outline && { outline }),
-    ...(masks && { masks }),
-    ...(light && { light }),
-  };
 }
