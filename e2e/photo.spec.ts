@@ -8,6 +8,9 @@ import { randomFrom } from '../core/testing/random';
 import { Hand } from './hand';
 import { expect, kept, openEmpty, test, within } from './support';
 
+// Photographs are looked through px by px: a busy machine takes its time.
+test.describe.configure({ timeout: 400_000 });
+
 const [WIDTH, HEIGHT] = [640, 480];
 const { columns, rows, box } = PRACTICE_LATTICE;
 
@@ -49,7 +52,7 @@ async function openPhoto(page: Page): Promise<Hand> {
 
 async function fit(hand: Hand): Promise<void> {
   await hand.button('Find and fit');
-  await expect(hand.page.getByText(/crossings, .* off in the mean/)).toBeVisible({ timeout: 60_000 });
+  await expect(hand.page.getByText(/crossings, .* off in the mean/)).toBeVisible({ timeout: 120_000 });
 }
 
 const photoOf = ({ photos }: CheminDocument): Photo => photos![0]!;
@@ -196,7 +199,7 @@ test('what cannot be fitted is told with what to do', async ({ page }) => {
   const tried = async (files: Files, words: RegExp): Promise<void> => {
     await choose(hand, 'Take two photographs', files);
     await hand.button('Find and fit');
-    await expect(page.getByText(words)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText(words)).toBeVisible({ timeout: 120_000 });
     await page.keyboard.press('Control+z');
   };
   await tried([bare], /No lattice was found|The numbers of the lattice cannot be read/);
