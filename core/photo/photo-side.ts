@@ -1,4 +1,5 @@
 import type { SheetPoint } from '../math/points';
+import { containsPoint } from '../math/polygon';
 import { bentOf, bentShown } from './fit-bent';
 import { patchShown } from './fit-patch';
 import type { KeptFit } from './kept-fit';
@@ -165,7 +166,7 @@ function finder(
       if (j === STARTS) rim[2].unshift(at);
       if (i === 0) rim[3].unshift(at);
     }
-  const round = rim.flat();
+  const round = rim.flat().flatMap((at) => [at.x, at.y]);
   const from = (u0: number, v0: number, x: number, y: number): Found => {
     let [u, v] = [u0, v0];
     for (let count = 0; count < ROUNDS; count++) {
@@ -188,7 +189,7 @@ function finder(
   return (x, y) => {
     const near = before && Math.abs(before.x - x) + Math.abs(before.y - y) < NEAR ? before.place : null;
     let place = near && from(near.u, near.v, x, y);
-    if (!place || (!place.found && isIn(round, x, y))) {
+    if (!place || (!place.found && containsPoint(round, x, y))) {
       let [nearest, least] = [starts[0], Infinity];
       for (const start of starts) {
         const far = (start.at.x - x) ** 2 + (start.at.y - y) ** 2;
@@ -199,14 +200,4 @@ function finder(
     before = { place, x, y };
     return place;
   };
-}
-
-/** Whether a place lies in a polygon. */
-function isIn(polygon: readonly SheetPoint[], x: number, y: number): boolean {
-  let inside = false;
-  for (let i = 0, k = polygon.length - 1; i < polygon.length; k = i++) {
-    const [p, q] = [polygon[k]!, polygon[i]!];
-    if (p.y > y !== q.y > y && x < ((q.x - p.x) * (y - p.y)) / (q.y - p.y) + p.x) inside = !inside;
-  }
-  return inside;
 }

@@ -55,7 +55,7 @@ export class PhotoDressService {
       this.documents.commit({ kind: 'change', nodes: [{ ...node, artwork: artwork.id }] }, `put ${artwork.name} on it`, 'drawing');
   }
 
-  /** How strongly the light is laid on artwork. @param keep makes it a step; else it is only shown */
+  /** How strongly the light is laid on artwork. */
   setLight(part: Partial<Pick<PhotoLight, 'shadeStrength' | 'glossStrength'>>): void {
     this.photos.change((surface) => (surface.light ? { ...surface, light: { ...surface.light, ...part } } : surface), 'change the light on artwork');
   }

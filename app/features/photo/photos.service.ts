@@ -15,7 +15,7 @@ import {
   type PhotoSurface,
   type SheetPoint,
 } from '@core';
-import { openedFit, type KindTried, type LatticeSettings, type Miss, type SurfaceKind } from '@later';
+import { openedFit, PRACTICE_LATTICE, type KindTried, type LatticeSettings, type Miss, type SurfaceKind } from '@later';
 import type { WrittenPart } from '../../../workers/photo.worker';
 import { DrawingsService } from '../../platform/drawings.service';
 import { chooseFiles } from '../../platform/files';
@@ -37,6 +37,7 @@ const RESOLUTION = 300;
 const BY_HAND = 0.3;
 /** How light is laid on artwork at first. */
 const AT_FIRST = { shadeStrength: 1, glossStrength: 0.8 };
+
 /** A miss with the crossing that it is of, and how long it is in px. */
 export interface SeenMiss extends Miss {
   readonly crossing: KeptCrossing;
@@ -114,7 +115,7 @@ export class PhotosService {
     try {
       const bare = (await this.files.take(await this.files.look(first), LIMITS)).bitmap;
       const latticed = second && (await this.files.take(await this.files.look(second), LIMITS)).bitmap;
-      this.add(first.name.replace(/\.\w+$/, ''), bare, latticed ?? null, { columns: 9, rows: 6, box: 12 });
+      this.add(first.name.replace(/\.\w+$/, ''), bare, latticed ?? null, PRACTICE_LATTICE);
     } catch (error) {
       this.refuse('The photographs were not taken', error);
     }
@@ -138,7 +139,7 @@ export class PhotosService {
   async practise(thing: 'funnel' | 'cup' | 'hatch' | 'pennant'): Promise<void> {
     this.doing.set('Taking two photographs …');
     try {
-      const lattice = { columns: 9, rows: 6, box: 12 };
+      const lattice = PRACTICE_LATTICE;
       const wish = { thing, lattice, width: 1000, height: 750, arc: thing === 'hatch' || thing === 'pennant' ? 1 : 2, noise: 1.5, blur: 0.7 };
       const pair = await this.work.run('practice', wish, 1 + Math.floor(Math.random() * 1e6));
       if (!pair) return;
