@@ -13,6 +13,9 @@ const shared = {
 };
 const esbuild = '<rootDir>/scripts/jest-transform.cjs';
 module.exports = {
+  // Every core works; the first test of a file also waits for what it imports to be compiled.
+  maxWorkers: '100%',
+  testTimeout: 30_000,
   projects: [
     {
       ...shared,

@@ -3,13 +3,21 @@ import { defineConfig } from '@playwright/test';
 /** A port that nobody else has: found by whoever starts the tests, or by default one that is seldom taken. */
 const port = Number(process.env['E2E_PORT'] ?? 4319);
 
+/** Files whose tests measure how long something takes. */
+const TIMED = '**/many.spec.ts';
+
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.spec.ts',
   outputDir: 'test-results',
   timeout: 150_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: 2,
+  // What measures time has the machine to itself, after everything else.
+  projects: [
+    { name: 'drawing', testIgnore: TIMED },
+    { name: 'timed', testMatch: TIMED, dependencies: ['drawing'], workers: 1 },
+  ],
   forbidOnly: true,
   // Nothing is tried twice: a test that passes only at times fails.
   retries: 0,
@@ -17,6 +25,8 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // Fetching everything ahead is a matter of the tests that cut the network, which allow it.
+    serviceWorkers: 'block',
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -50,6 +50,7 @@ export * from './light/sun';
 export * from './light/tones';
 export { COLOUR_VISION, type ColourVision } from './light/vision';
 export * from './imaging/map-bitmap';
+export * from './imaging/light-px';
 export * from './imaging/mapped-px';
 export * from './imaging/place';
 export * from './imaging/px-box';

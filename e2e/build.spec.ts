@@ -267,30 +267,34 @@ test('round things have no seams on the screen at 6,400 %, nor in a large PNG', 
   expect(whiteWithin(png.data, png.width)).toBe(0);
 });
 
-test('openings and lettering work without a network after the first visit', async ({ page, context }) => {
-  await begin(page);
-  await goOffline(page);
-  await page.reload();
-  const hand = new BuildHand(page, new Grid(page));
-  await page
-    .getByRole('button', { name: /^Build/ })
-    .first()
-    .click();
-  await hand.tool('Box');
-  await hand.drag([0, 0, 0], [8, 5, 0]);
-  await hand.press([8, 5, 6]);
-  await hand.tool('Opening');
-  await hand.drag([1, 0, 2], [6, 0, 5]);
-  await hand.press([6, 2, 5]);
-  await hand.tool('Lettering');
-  await page.locator('#lettering-font').click();
-  await page.getByRole('option', { name: /typewriter/ }).click();
-  await hand.press([-6, -6, 0]);
-  await page.keyboard.type('DECK');
-  await page.keyboard.press('Escape');
-  await things(page, (nodes) => nodes[0]?.joined === 'take away' && nodes[1]?.lettering?.text === 'DECK' && nodes[1].children?.length === 4);
-  await expect(page.locator('chemin-messages')).toHaveCount(0);
-  await context.setOffline(false);
+test.describe('without a network', () => {
+  test.use({ serviceWorkers: 'allow' });
+
+  test('openings and lettering work after the first visit', async ({ page, context }) => {
+    await begin(page);
+    await goOffline(page);
+    await page.reload();
+    const hand = new BuildHand(page, new Grid(page));
+    await page
+      .getByRole('button', { name: /^Build/ })
+      .first()
+      .click();
+    await hand.tool('Box');
+    await hand.drag([0, 0, 0], [8, 5, 0]);
+    await hand.press([8, 5, 6]);
+    await hand.tool('Opening');
+    await hand.drag([1, 0, 2], [6, 0, 5]);
+    await hand.press([6, 2, 5]);
+    await hand.tool('Lettering');
+    await page.locator('#lettering-font').click();
+    await page.getByRole('option', { name: /typewriter/ }).click();
+    await hand.press([-6, -6, 0]);
+    await page.keyboard.type('DECK');
+    await page.keyboard.press('Escape');
+    await things(page, (nodes) => nodes[0]?.joined === 'take away' && nodes[1]?.lettering?.text === 'DECK' && nodes[1].children?.length === 4);
+    await expect(page.locator('chemin-messages')).toHaveCount(0);
+    await context.setOffline(false);
+  });
 });
 
 /** Px within what is drawn, three px from its edge, that are whiter than any of its tones. */

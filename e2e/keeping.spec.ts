@@ -146,14 +146,18 @@ test('two pages on one drawing: neither overwrites the other unseen', async ({ p
   expect(await storedDrawing(page, 'First page')).toBeTruthy();
 });
 
-test('works without the network after the first visit', async ({ page, context }) => {
-  await openDemo(page);
-  await goOffline(page);
-  await page.reload();
-  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
-  // The reader of SVG is there too, though it was never used before.
-  await page.getByRole('button', { name: 'Artwork', exact: true }).click();
-  await offer(page, 'Add a picture or SVG', 'offline.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>');
-  await expect(page.getByText('“offline.svg” was added')).toBeVisible();
-  await context.setOffline(false);
+test.describe('without a network', () => {
+  test.use({ serviceWorkers: 'allow' });
+
+  test('works without the network after the first visit', async ({ page, context }) => {
+    await openDemo(page);
+    await goOffline(page);
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
+    // The reader of SVG is there too, though it was never used before.
+    await page.getByRole('button', { name: 'Artwork', exact: true }).click();
+    await offer(page, 'Add a picture or SVG', 'offline.svg', '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>');
+    await expect(page.getByText('“offline.svg” was added')).toBeVisible();
+    await context.setOffline(false);
+  });
 });

@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
-import type { ImagePlace, ToneTable } from '../core/artwork/marks';
+import type { ImageMark, ToneTable } from '../core/artwork/marks';
 import { canvasOf, imageOf } from '../app/platform/px-canvas';
+import type { LitBy } from '../core/imaging/light-px';
 import type { PxBox } from '../core/imaging/map-bitmap';
 import { mappedPx } from '../core/imaging/mapped-px';
 import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
@@ -43,25 +44,52 @@ function toned({ straight }: Pyramid, tones: ToneTable | null): Uint32Array<Arra
   return out;
 }
 
+/** A bitmap by its id, with its bytes where they were not sent before. */
+export interface GivenBitmap {
+  readonly id: string;
+  readonly blob: Blob | null;
+}
+
+/** How a bitmap lies, in what tones, and what light lies on it. */
+export type ImageLook = Pick<ImageMark, 'place' | 'tones' | 'lights'>;
+
+/** A bitmap as it is seen, with its lights, whose bitmaps come after it; null where one is not known (any more). */
+async function seen([bitmap, ...others]: readonly GivenBitmap[], look: ImageLook, box: PxBox): Promise<Uint32Array<ArrayBuffer> | null> {
+  const source = bitmap && (await pyramid(bitmap.id, bitmap.blob));
+  if (!source) return null;
+  const lights: LitBy[] = [];
+  for (const [i, light] of (look.lights ?? []).entries()) {
+    const given = others[i];
+    const picture = given && (await pyramid(given.id, given.blob));
+    if (!picture) return null;
+    lights.push({ light, picture });
+  }
+  return mappedPx(source, look, box, 'full', lights);
+}
+
+async function pngOf(canvas: OffscreenCanvas): Promise<Uint8Array> {
+  const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
+  return transfer(bytes, [bytes.buffer]);
+}
+
 /** Bitmaps as they are seen, away from the page. */
 const api = {
-  /** @param blob its bytes, or null where they were sent before @returns null where the bitmap is not known (any more) */
-  async map(id: string, blob: Blob | null, place: ImagePlace, box: PxBox, tones: ToneTable | null): Promise<ImageBitmap | null> {
-    const source = await pyramid(id, blob);
-    if (!source) return null;
-    const image = await createImageBitmap(imageOf(mappedPx(source, place, box, tones ?? undefined, 'full'), box.width, box.height));
+  /** @param given the bitmap and those of its lights @returns null where one of them is not known (any more) */
+  async map(given: readonly GivenBitmap[], look: ImageLook, box: PxBox): Promise<ImageBitmap | null> {
+    const px = await seen(given, look, box);
+    if (!px) return null;
+    const image = await createImageBitmap(imageOf(px, box.width, box.height));
     return transfer(image, [image]);
   },
-  /** The same as a PNG file; the whole bitmap without a place. */
-  async png(id: string, blob: Blob | null, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | null): Promise<Uint8Array | null> {
+  /** The same as a PNG file. */
+  async png(given: readonly GivenBitmap[], look: ImageLook, box: PxBox): Promise<Uint8Array | null> {
+    const px = await seen(given, look, box);
+    return px && pngOf(canvasOf(px, box.width, box.height));
+  },
+  /** A whole bitmap as a PNG file. */
+  async whole({ id, blob }: GivenBitmap, tones: ToneTable | null): Promise<Uint8Array | null> {
     const source = await pyramid(id, blob);
-    if (!source) return null;
-    const canvas =
-      place && box
-        ? canvasOf(mappedPx(source, place, box, tones ?? undefined, 'full'), box.width, box.height)
-        : canvasOf(toned(source, tones), source.width, source.height);
-    const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer());
-    return transfer(bytes, [bytes.buffer]);
+    return source && pngOf(canvasOf(toned(source, tones), source.width, source.height));
   },
 };
 

@@ -24,6 +24,13 @@ export interface WrittenPart {
   readonly height: number;
 }
 
+/** Grain as a picture, with the noise in levels and the blur in px that were measured. */
+export interface MeasuredGrain {
+  readonly part: WrittenPart;
+  readonly noise: number;
+  readonly blur: number;
+}
+
 async function pixelsOf(blob: Blob, size?: { readonly width: number; readonly height: number }): Promise<Pixels> {
   const image = await createImageBitmap(blob, { imageOrientation: 'from-image' });
   const { width, height } = size ?? image;
@@ -66,7 +73,7 @@ const api = {
     const made = lightParts(await pixelsOf(bare), fit);
     return made && { shade: await written(made.shade), gloss: await written(made.gloss) };
   },
-  async grain(bare: Blob, fit: KeptFit): Promise<{ readonly part: WrittenPart; readonly noise: number; readonly blur: number } | null> {
+  async grain(bare: Blob, fit: KeptFit): Promise<MeasuredGrain | null> {
     const made = grainPart(await pixelsOf(bare), fit);
     return made && { part: await written(made.part), ...made.grain };
   },

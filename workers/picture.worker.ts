@@ -3,6 +3,7 @@ import { layersOver } from '../app/platform/canvas-layers';
 import { canvasOf } from '../app/platform/px-canvas';
 import type { CheminDocument } from '../core/document/types';
 import { joinWith } from '../core/geometry/joined-recipe';
+import { litBy } from '../core/imaging/light-px';
 import { mappedPx } from '../core/imaging/mapped-px';
 import { pxBoxOf } from '../core/imaging/px-box';
 import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
@@ -34,13 +35,17 @@ const MOST_PX = 500_000;
 /** Bitmaps as a picture of so many px to the mm shows them. */
 function imagesFrom(smalls: readonly SmallPx[], pxPerMm: number): CanvasImages {
   const pyramids = new Map<string, Pyramid>();
+  const pyramid = (bitmap: string): Pyramid | null => {
+    const small = smalls.find(({ id }) => id === bitmap);
+    let made = pyramids.get(bitmap);
+    if (small && !made) pyramids.set(bitmap, (made = pyramidOf({ width: small.width, height: small.height, data: new Uint8Array(small.px.buffer.slice(0)) })));
+    return made ?? null;
+  };
   return (mark) => {
-    const small = smalls.find(({ id }) => id === mark.bitmap);
-    const box = small && pxBoxOf(mark, EVERYWHERE, pxPerMm, MOST_PX);
-    if (!small || !box) return null;
-    let source = pyramids.get(small.id);
-    if (!source) pyramids.set(small.id, (source = pyramidOf({ width: small.width, height: small.height, data: new Uint8Array(small.px.buffer.slice(0)) })));
-    const image = canvasOf(mappedPx(source, mark.place, box, mark.tones, 'full'), box.width, box.height);
+    const source = pyramid(mark.bitmap);
+    const box = source && pxBoxOf(mark, EVERYWHERE, pxPerMm, MOST_PX);
+    if (!source || !box) return null;
+    const image = canvasOf(mappedPx(source, mark, box, 'full', litBy(mark, pyramid)), box.width, box.height);
     return { image, map: [box.perPx, 0, 0, box.perPx, box.x, box.y] };
   };
 }

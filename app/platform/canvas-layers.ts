@@ -25,13 +25,14 @@ export function layersOver(context: Context2D, images?: CanvasImages): CanvasLay
       layer.setTransform(context.getTransform());
       return layer as unknown as CanvasLike;
     },
-    close: (layer, beneath, strength, blend) => {
+    close: (layer, beneath, strength, blend, blur) => {
       const from = (layer as unknown as OffscreenCanvasRenderingContext2D).canvas;
       const to = beneath as unknown as OffscreenCanvasRenderingContext2D;
       to.save();
       to.setTransform(1, 0, 0, 1, 0, 0);
       to.globalAlpha *= strength;
       to.globalCompositeOperation = blend === 'normal' ? 'source-over' : blend;
+      if (blur > 0) to.filter = `blur(${blur}px)`;
       to.drawImage(from, 0, 0);
       to.restore();
       if (spare.length < MOST_KEPT) spare.push(from);

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { pyramidOf, type Bitmap, type ImageMark, type ImagePlace, type PxBox, type Pyramid, type ToneTable } from '@core';
-import type { ImagingWorker } from '../../workers/imaging.worker';
+import { pyramidOf, type Bitmap, type ImageMark, type PxBox, type Pyramid, type ToneTable } from '@core';
+import type { GivenBitmap, ImageLook, ImagingWorker } from '../../workers/imaging.worker';
 import { DrawingsService } from './drawings.service';
 import { startImagingWorker } from './start-imaging-worker';
 import { WorkerRunner } from './worker-runner';
@@ -13,6 +13,12 @@ const SMALL_SIDE = 768;
 export interface SmallBitmap {
   readonly pyramid: Pyramid;
   readonly image: ImageBitmap;
+}
+
+/** A bitmap with those of the lights that lie on it, in their order. */
+export interface WithLights {
+  readonly bitmap: Bitmap;
+  readonly lights: readonly Bitmap[];
 }
 
 /** Bitmaps: exact ones as they are seen, made in a worker that keeps them decoded, and small ones on the page. */
@@ -50,24 +56,32 @@ export class ImagingService {
   }
 
   /** A bitmap as it is seen in a box of the sheet, in full quality. */
-  map(bitmap: Bitmap, { place, tones }: ImageMark, box: PxBox): Promise<ImageBitmap> {
-    return this.with(bitmap, (blob) => this.runner.run('map', [bitmap.id, blob, place, box, tones ?? null]));
+  map({ bitmap, lights }: WithLights, mark: ImageMark, box: PxBox): Promise<ImageBitmap> {
+    return this.with([bitmap, ...lights], (given) => this.runner.run('map', [given, lookOf(mark), box]));
   }
 
-  /** The same as a PNG; the whole bitmap without a place. */
-  png(bitmap: Bitmap, place: ImagePlace | null, box: PxBox | null, tones: ToneTable | undefined): Promise<Uint8Array> {
-    return this.with(bitmap, (blob) => this.runner.run('png', [bitmap.id, blob, place, box, tones ?? null]));
+  /** The same as a PNG. */
+  png({ bitmap, lights }: WithLights, mark: ImageMark, box: PxBox): Promise<Uint8Array> {
+    return this.with([bitmap, ...lights], (given) => this.runner.run('png', [given, lookOf(mark), box]));
+  }
+
+  /** A whole bitmap as a PNG, in other tones where there are any. */
+  whole(bitmap: Bitmap, tones: ToneTable | undefined): Promise<Uint8Array> {
+    return this.with([bitmap], ([given]) => this.runner.run('whole', [given!, tones ?? null]));
   }
 
   /** The bytes are sent once; a worker that was started anew, or has let go of them, is sent them again. */
-  private async with<T>(bitmap: Bitmap, run: (blob: Blob | null) => Promise<T | null>): Promise<T> {
-    const first = this.sent.has(bitmap.id) ? await run(null) : null;
+  private async with<T>(bitmaps: readonly Bitmap[], run: (given: readonly GivenBitmap[]) => Promise<T | null>): Promise<T> {
+    const known = bitmaps.every(({ id }) => this.sent.has(id));
+    const first = known ? await run(bitmaps.map(({ id }) => ({ id, blob: null }))) : null;
     if (first !== null) return first;
-    const blob = await this.drawings.assetBlob(bitmap.asset);
-    if (!blob) throw new Error('the bytes of a picture are not there');
-    this.sent.add(bitmap.id);
-    const second = await run(blob);
+    const given = await Promise.all(bitmaps.map(async ({ id, asset }) => ({ id, blob: await this.drawings.assetBlob(asset) })));
+    if (given.some(({ blob }) => !blob)) throw new Error('the bytes of a picture are not there');
+    for (const { id } of bitmaps) this.sent.add(id);
+    const second = await run(given);
     if (second === null) throw new Error('a picture cannot be decoded');
     return second;
   }
 }
+
+const lookOf = ({ place, tones, lights }: ImageMark): ImageLook => ({ place, ...(tones && { tones }), ...(lights && { lights }) });

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { bitmapsOf, type CheminDocument, type ProjectionSetup, type SmallKind } from '@core';
+import { bitmapsOf, bitmapsOfPhoto, type CheminDocument, type ProjectionSetup, type SmallKind } from '@core';
 import type { PictureWorker, SmallPx } from '../../workers/picture.worker';
 import { ImagingService } from './imaging.service';
 import { startPictureWorker } from './start-picture-worker';
@@ -78,9 +78,9 @@ export class SmallPicturesService {
     this.busy = false;
   }
 
-  /** The bitmaps that a drawing's artworks show, in small. */
-  private async smallsOf({ artworks, bitmaps }: CheminDocument): Promise<readonly SmallPx[]> {
-    const shown = new Set(artworks.flatMap(bitmapsOf));
+  /** The bitmaps that a drawing's artworks and photographs show, in small. */
+  private async smallsOf({ artworks, bitmaps, photos = [] }: CheminDocument): Promise<readonly SmallPx[]> {
+    const shown = new Set([...artworks.flatMap(bitmapsOf), ...photos.flatMap(bitmapsOfPhoto)]);
     const wanted = bitmaps.filter(({ id }) => shown.has(id));
     await Promise.all(wanted.map((bitmap) => this.imaging.ask(bitmap)));
     return wanted.flatMap(({ id }): readonly SmallPx[] => {

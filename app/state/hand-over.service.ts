@@ -118,7 +118,7 @@ export class HandOverService {
   private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
     try {
-      const handed = await this.rasters.handed(sheet, sheet.sheet.resolution);
+      const handed = await this.rasters.handed(sheet, sheet.sheet.resolution, true);
       const bytes = await this.pdfs.run('write', [handed, options]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
       this.done(`${capital(what)} was exported as PDF in true size`, name, handed);

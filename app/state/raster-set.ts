@@ -1,4 +1,16 @@
-import { affineOf, mappedPx, pxBoxOf, type Affine, type CanvasImage, type CanvasImages, type ImageMark, type PathBox, type PxBox } from '@core';
+import {
+  affineOf,
+  litBy,
+  mappedPx,
+  pxBoxOf,
+  type Affine,
+  type CanvasImage,
+  type CanvasImages,
+  type ImageMark,
+  type LitBy,
+  type PathBox,
+  type PxBox,
+} from '@core';
 import { canvasOf } from '../platform/px-canvas';
 import type { SmallBitmap } from '../platform/imaging.service';
 
@@ -41,7 +53,7 @@ const MOST_PX = 12_000_000;
  */
 export class RasterSet {
   private readonly sharp = new WeakMap<ImageMark, Made>();
-  private readonly rough = new WeakMap<ImageMark, { readonly image: OffscreenCanvas; readonly box: PxBox; readonly of: SmallBitmap }>();
+  private readonly rough = new WeakMap<ImageMark, { readonly image: OffscreenCanvas; readonly box: PxBox; readonly lit: number; readonly of: SmallBitmap }>();
   private wishes = new Map<ImageMark, PxBox>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private busy = false;
@@ -79,11 +91,16 @@ export class RasterSet {
     const small = this.source.small(mark.bitmap);
     if (!small) return null;
     const known = this.rough.get(mark);
-    if (known?.of === small) return shown(known, false);
-    const made = roughLook(mark, small, share);
+    const lights = this.lightsOf(mark);
+    if (known?.of === small && known.lit === lights.length) return shown(known, false);
+    const made = roughLook(mark, small, share, lights);
     if (!made) return null;
-    this.rough.set(mark, { ...made, of: small });
+    this.rough.set(mark, { ...made, lit: lights.length, of: small });
     return shown(made, false);
+  }
+
+  private lightsOf(mark: ImageMark): readonly LitBy[] {
+    return litBy(mark, (bitmap) => this.source.small(bitmap)?.pyramid ?? null);
   }
 
   private wish(mark: ImageMark, box: PxBox): void {
@@ -168,9 +185,14 @@ function coversSeen(made: PxBox, wanted: PxBox, { zoom, panX, panY, width, heigh
 const FAR = 20_000;
 
 /** A bitmap as it is seen, in few px, from its small copy. */
-export function roughLook(mark: ImageMark, { pyramid }: SmallBitmap, mostPx: number): { readonly image: OffscreenCanvas; readonly box: PxBox } | null {
+export function roughLook(
+  mark: ImageMark,
+  { pyramid }: SmallBitmap,
+  mostPx: number,
+  lights: readonly LitBy[] = [],
+): { readonly image: OffscreenCanvas; readonly box: PxBox } | null {
   const box = pxBoxOf(mark, { minX: -FAR, minY: -FAR, maxX: FAR, maxY: FAR }, 16, mostPx);
-  return box && { image: canvasOf(mappedPx(pyramid, mark.place, box, mark.tones, 'quick'), box.width, box.height), box };
+  return box && { image: canvasOf(mappedPx(pyramid, mark, box, 'quick', lights), box.width, box.height), box };
 }
 
 /** Bitmaps that lie flat, painted from their small copies: for thumbnails. */
@@ -178,13 +200,21 @@ export function smallImages(small: (bitmap: string) => SmallBitmap | null): Canv
   return (mark) => {
     const found = small(mark.bitmap);
     const map = mark.place.kind === 'flat' && !mark.tones ? affineOf(mark.place.map) : null;
-    if (!found || !map) return found && shownRough(mark, found);
+    if (!found || !map)
+      return (
+        found &&
+        shownRough(
+          mark,
+          found,
+          litBy(mark, (bitmap) => small(bitmap)?.pyramid ?? null),
+        )
+      );
     const { width, height } = found.image;
     return { image: found.image, map: [map[0] / width, map[1] / width, map[2] / height, map[3] / height, map[4], map[5]] };
   };
 }
 
-function shownRough(mark: ImageMark, small: SmallBitmap): CanvasImage | null {
-  const made = roughLook(mark, small, ROUGH_PX);
+function shownRough(mark: ImageMark, small: SmallBitmap, lights: readonly LitBy[]): CanvasImage | null {
+  const made = roughLook(mark, small, ROUGH_PX, lights);
   return made && shown(made, false);
 }

@@ -1,13 +1,15 @@
 import type { Affine } from '../math/matrix';
 import { composeAffine, matrixOf, multiply33 } from '../math/matrix';
-import { boxPath, mapPath, pathBox, type Path } from '../shape/path';
+import { boxPath, mapPath, pathBox, type Path, type PathBox } from '../shape/path';
 import { paintableDashes, type ImageMark, type Ink, type LineStyle, type Mark } from './marks';
 
 /** Marks of flat artwork under an affine map: paths, pens, gradients and clips all follow exactly. */
 export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
   return marks.map((mark): Mark => {
     if (mark.kind === 'group') {
-      return { ...mark, clip: mark.clip && { ...mark.clip, path: mapPath(mark.clip.path, map) }, marks: mapMarks(mark.marks, map) };
+      const blur = mark.blur === undefined ? null : mark.blur * Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2]));
+      const clip = mark.clip && { ...mark.clip, path: mapPath(mark.clip.path, map) };
+      return { ...mark, clip, ...(blur !== null && { blur }), marks: mapMarks(mark.marks, map) };
     }
     if (mark.kind === 'image') return mapImage(mark, map);
     const path = mapPath(mark.path, map);
@@ -19,7 +21,23 @@ function mapImage(mark: ImageMark, map: Affine): ImageMark {
   const { place, path } = mark;
   const placed = place.kind === 'flat' ? { ...place, map: multiply33(matrixOf(map), place.map) } : { ...place, after: composeAffine(map, place.after) };
   const within = mark.within && pathBox(mapPath(boxPath(mark.within), map));
-  return { ...mark, path: mapPath(path, map), place: placed, ...(within && { within }) };
+  const lights = mark.lights?.map((light) => ({ ...light, map: composeAffine(map, light.map) }));
+  return { ...mark, path: mapPath(path, map), place: placed, ...(lights && { lights }), ...(within && { within }) };
+}
+
+/** The box of all that marks paint, lines as wide as they may come to be; null where there are none. */
+export function marksBox(marks: readonly Mark[]): PathBox | null {
+  const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (const mark of marks) {
+    const own = mark.kind === 'group' ? marksBox(mark.marks) : pathBox(mark.path);
+    if (!own) continue;
+    const room = mark.kind === 'path' && mark.line ? mark.line.width * Math.hypot(...mark.line.pen.slice(0, 4)) : 0;
+    box.minX = Math.min(box.minX, own.minX - room);
+    box.minY = Math.min(box.minY, own.minY - room);
+    box.maxX = Math.max(box.maxX, own.maxX + room);
+    box.maxY = Math.max(box.maxY, own.maxY + room);
+  }
+  return box.minX <= box.maxX ? box : null;
 }
 
 /** An ink under an affine map. */

@@ -1,16 +1,22 @@
 import { pathBox, flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
-import type { Mark } from './marks';
+import type { Ink, Mark } from './marks';
 import { strokeArea } from './stroke-area';
 
 /** Whole steps along the longer side of what is covered, and chords in steps, in which areas are put together. */
 const [STEPS, CHORD] = [4_000_000, 400];
 
+/** Strength from which something covers what lies behind it. */
+const COVERS = 0.98;
+
+const covers = (ink: Ink): boolean => (ink.kind === 'flat' ? ink.strength >= COVERS : ink.stops.every(({ strength }) => strength >= COVERS));
+
 const known = new WeakMap<readonly Mark[], Path>();
 
 /**
- * The area that marks cover, as rings to be filled by winding, within less than a thousandth of their size: fills, lines as
- * wide as they are, bitmaps as far as they reach, all within their clips. Made once for each list.
+ * The area that marks cover, as rings to be filled by winding, within less than a thousandth of their size: fills, and lines
+ * as wide as they are, all within their clips. What lets through what lies behind does not cover it, and of bitmaps only
+ * their px tell: neither counts. Made once for each list.
  */
 export function coverageOf(marks: readonly Mark[]): Path {
   let path = known.get(marks);
@@ -45,11 +51,12 @@ function flat(path: Path, k: number): Path64[] {
 
 /** What a mark covers, as rings of one winding that do not cross. */
 function ringsOf(mark: Mark, k: number): Path64[] {
-  if (mark.kind === 'image') return union(flat(mark.path, k), FillRule.NonZero);
+  if (mark.kind === 'image') return [];
   if (mark.kind === 'path') {
-    const line = mark.line ? union(flat(strokeArea(mark.path, mark.line, CHORD / k), k), FillRule.NonZero) : [];
-    return [...(mark.fill ? union(flat(mark.path, k), ruleOf(mark.rule)) : []), ...line];
+    const line = mark.line && covers(mark.line.ink) ? union(flat(strokeArea(mark.path, mark.line, CHORD / k), k), FillRule.NonZero) : [];
+    return [...(mark.fill && covers(mark.fill) ? union(flat(mark.path, k), ruleOf(mark.rule)) : []), ...line];
   }
+  if (mark.strength < COVERS || mark.blend) return [];
   const inside = union(
     mark.marks.flatMap((one) => ringsOf(one, k)),
     FillRule.NonZero,

@@ -94,6 +94,17 @@ export interface ToneTable {
   readonly rgb: Uint8Array;
 }
 
+/** Light that lies on a bitmap: a picture, how strongly it is laid on, and how it mixes. */
+export interface ImageLight {
+  /** The id of the picture's bitmap. */
+  readonly bitmap: string;
+  /** From its unit square, x to the right and y down, to the sheet. */
+  readonly map: Affine;
+  /** 0 to 1. */
+  readonly share: number;
+  readonly blend: 'multiply' | 'screen' | 'overlay';
+}
+
 /** A bitmap on the sheet. */
 export interface ImageMark {
   readonly kind: 'image';
@@ -104,6 +115,8 @@ export interface ImageMark {
   readonly place: ImagePlace;
   /** Its colours are made others. */
   readonly tones?: ToneTable;
+  /** What light lies on it, in order: on its own px alone, as far as they cover. */
+  readonly lights?: readonly ImageLight[];
   /** It is seen within this box of the sheet alone, so that no more of it has to be made. */
   readonly within?: PathBox;
 }
@@ -119,6 +132,8 @@ export interface GroupMark {
   readonly strength: number;
   /** How the whole group mixes with what lies under it (W3C Compositing 1); `normal` without. */
   readonly blend?: Exclude<Blend, 'normal'>;
+  /** Standard deviation in sheet units by which all of it is blurred as one, before it is mixed; sharp without. Such a group has no clip. */
+  readonly blur?: number;
   readonly marks: readonly Mark[];
 }
 

@@ -100,7 +100,16 @@ const photoSchema: z.ZodType<Photo> = z.strictObject({
           .array(z.strictObject({ id, points: outline, soft: z.number().min(0).max(500), part }))
           .max(50)
           .exactOptional(),
-        light: z.strictObject({ shade: part, shadeStrength: share, gloss: part, glossStrength: share, grain: part.exactOptional() }).exactOptional(),
+        light: z
+          .strictObject({
+            shade: part,
+            shadeStrength: share,
+            gloss: part,
+            glossStrength: share,
+            grain: part.exactOptional(),
+            blur: z.number().min(0).max(50).exactOptional(),
+          })
+          .exactOptional(),
       }),
     )
     .max(50, 'at most 50 surfaces lie in one photograph'),

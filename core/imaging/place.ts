@@ -19,9 +19,10 @@ const FAR = 1e9;
 /**
  * The place of a bitmap under each place of the sheet: the inverse of where it lies.
  * @param size of the bitmap in px
+ * @param quick whether the rim of a photographed surface need not be exact
  * @returns null where it lies edge-on, so that nothing of it is seen
  */
-export function pxUnder(place: ImagePlace, { width, height }: { readonly width: number; readonly height: number }): PxUnder | null {
+export function pxUnder(place: ImagePlace, { width, height }: { readonly width: number; readonly height: number }, quick = false): PxUnder | null {
   const inPx: Mat33 = [width, 0, 0, 0, height, 0, 0, 0, 1];
   const back = invert33(place.map);
   if (!back) return null;
@@ -31,7 +32,7 @@ export function pxUnder(place: ImagePlace, { width, height }: { readonly width: 
   if (!before) return null;
   const flat = flatUnder(toPx);
   if (place.kind === 'photographed') {
-    const under = placesUnder(place.fit);
+    const under = placesUnder(place.fit, quick);
     return (x, y, out, at) => {
       under(before[0] * x + before[2] * y + before[4], before[1] * x + before[3] * y + before[5], out, at);
       flat(out[at]!, out[at + 1]!, out, at);

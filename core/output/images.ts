@@ -1,7 +1,9 @@
-import type { ImageMark, Mark } from '../artwork/marks';
+import { marksBox } from '../artwork/artwork';
+import type { GroupMark, ImageMark, Mark } from '../artwork/marks';
 import type { PxBox } from '../imaging/map-bitmap';
 import { pxBoxOf } from '../imaging/px-box';
 import { affineOf } from '../math/matrix';
+import { boxPath } from '../shape/path';
 
 /** A bitmap as files take it up. */
 export interface HandedImage {
@@ -68,5 +70,47 @@ export function withMapped(marks: readonly Mark[], made: ReadonlyMap<ImageMark, 
     const { x, y, perPx, width, height } = found.box;
     const { kind, path, within } = mark;
     return { kind, path, bitmap: found.key, place: { kind: 'flat', map: [width * perPx, 0, x, 0, height * perPx, y, 0, 0, 1] }, ...(within && { within }) };
+  });
+}
+
+/** Standard deviations that what is blurred reaches beyond what it is of. */
+const BLUR_REACH = 4;
+
+/** A blurred group, and the px of the sheet that it takes. */
+export interface BlurredWish {
+  readonly group: GroupMark;
+  readonly box: PxBox;
+}
+
+/** The blurred groups among marks, as pictures take them up for files that have no blur. @param sheet size in mm, beyond which nothing is made */
+export function blurredIn(marks: readonly Mark[], sheet: { readonly width: number; readonly height: number }, pxPerMm: number): readonly BlurredWish[] {
+  return marks.flatMap((mark): readonly BlurredWish[] => {
+    if (mark.kind !== 'group') return [];
+    if (!mark.blur) return blurredIn(mark.marks, sheet, pxPerMm);
+    const own = marksBox(mark.marks);
+    if (!own) return [];
+    const room = BLUR_REACH * mark.blur;
+    const [minX, minY] = [Math.max(0, own.minX - room), Math.max(0, own.minY - room)];
+    const [maxX, maxY] = [Math.min(sheet.width, own.maxX + room), Math.min(sheet.height, own.maxY + room)];
+    if (!(minX < maxX && minY < maxY)) return [];
+    const box = { x: minX, y: minY, perPx: 1 / pxPerMm, width: Math.ceil((maxX - minX) * pxPerMm), height: Math.ceil((maxY - minY) * pxPerMm) };
+    return [{ group: mark, box }];
+  });
+}
+
+/** Marks with pictures in the place of blurred groups; what strength and blend they have stays with them. @param made by group: the key of its picture among those that are handed over, and its px */
+export function withoutBlur(marks: readonly Mark[], made: ReadonlyMap<GroupMark, { readonly key: string; readonly box: PxBox }>): readonly Mark[] {
+  if (made.size === 0) return marks;
+  return marks.map((mark): Mark => {
+    if (mark.kind !== 'group') return mark;
+    const found = made.get(mark);
+    if (!found) return { ...mark, marks: withoutBlur(mark.marks, made) };
+    const { x, y, perPx, width, height } = found.box;
+    const path = boxPath({ minX: x, minY: y, maxX: x + width * perPx, maxY: y + height * perPx });
+    const { blur: _, ...group } = mark;
+    return {
+      ...group,
+      marks: [{ kind: 'image', bitmap: found.key, path, place: { kind: 'flat', map: [width * perPx, 0, x, 0, height * perPx, y, 0, 0, 1] } }],
+    };
   });
 }

@@ -52,8 +52,8 @@ export type CanvasImages = (mark: ImageMark) => CanvasImage | null;
 export interface CanvasLayers {
   /** A context of the same size and transform, empty. */
   open(): CanvasLike;
-  /** Lays what was gathered over `beneath` with a strength from 0 to 1 and a blend mode. */
-  close(layer: CanvasLike, beneath: CanvasLike, strength: number, blend: Blend): void;
+  /** Lays what was gathered over `beneath` with a strength from 0 to 1, a blend mode, and blurred by a standard deviation in px. */
+  close(layer: CanvasLike, beneath: CanvasLike, strength: number, blend: Blend, blur: number): void;
   /** The bitmaps; without, their place is shown. */
   readonly images?: CanvasImages;
 }
@@ -93,8 +93,7 @@ class Brush {
 
   constructor(readonly canvas: CanvasLike) {
     this.alpha = canvas.globalAlpha;
-    const { a, b, c, d } = canvas.getTransform();
-    this.hair = HAIR_PX / Math.sqrt(Math.abs(a * d - b * c) || 1);
+    this.hair = HAIR_PX / scaleOf(canvas);
   }
 
   widthOf({ width, hair }: NonNullable<PathMark['line']>): number {
@@ -140,7 +139,7 @@ function paintMark(brush: Brush, mark: Mark, layers: CanvasLayers): void {
 
 function paintGroup(brush: Brush, group: GroupMark, layers: CanvasLayers): void {
   const { canvas } = brush;
-  const target = group.strength < 1 || group.blend ? layers.open() : canvas;
+  const target = group.strength < 1 || group.blend || group.blur ? layers.open() : canvas;
   if (target === canvas && !group.clip) {
     for (const mark of group.marks) paintMark(brush, mark, layers);
     return;
@@ -154,7 +153,13 @@ function paintGroup(brush: Brush, group: GroupMark, layers: CanvasLayers): void 
   for (const mark of group.marks) paintMark(own, mark, layers);
   target.restore();
   brush.forget();
-  if (target !== canvas) layers.close(target, canvas, group.strength, group.blend ?? 'normal');
+  if (target !== canvas) layers.close(target, canvas, group.strength, group.blend ?? 'normal', (group.blur ?? 0) * scaleOf(canvas));
+}
+
+/** Px of a canvas to a sheet unit. */
+function scaleOf(canvas: CanvasLike): number {
+  const { a, b, c, d } = canvas.getTransform();
+  return Math.sqrt(Math.abs(a * d - b * c) || 1);
 }
 
 /** What stands for a bitmap that is not there yet. */

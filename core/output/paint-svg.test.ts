@@ -3,6 +3,7 @@ import { mapMarks } from '../artwork/artwork';
 import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark, type PathMark } from '../artwork/marks';
 import { IDENTITY, type Affine } from '../math/matrix';
 import type { HandedSheet } from './handed';
+import { blurredIn, withoutBlur } from './images';
 import { pathData, svgFromSheet } from './paint-svg';
 import { withStrength } from './paint-canvas';
 
@@ -34,6 +35,30 @@ describe('SVG for other renderers', () => {
     expect(colourAt(clipped, 12, 12)).toBe('#ffffff');
     const faint = picture(group([filled(2, 2, 10, flatInk('#000000')), filled(4, 4, 10, flatInk('#000000'))], { strength: 0.5 }));
     expect(colourAt(faint, 3, 3)).toBe(colourAt(faint, 8, 8));
+  });
+
+  it('blurs groups by a standard deviation in sheet units, one filter for all that are as soft', () => {
+    // Level with half black at an edge, 16 % of it one deviation outside, 84 % inside.
+    const soft = picture(group([filled(10, -20, 60, flatInk('#000000'))], { blur: 1 }), group([filled(-90, -20, 95, flatInk('#000000'))], { blur: 1 }));
+    const level = (x: number): number => parseInt(colourAt(soft, x, 10).slice(1, 3), 16) / 255;
+    for (const [x, white] of [[9, 0.84], [10, 0.5], [11, 0.16], [13, 0], [7.5, 1], [6, 0.84]] as const) expect(Math.abs(level(x) - white)).toBeLessThan(0.03); // prettier-ignore
+    expect(svgFromSheet(soft, 't').match(/<filter/g)).toHaveLength(1);
+    const small = mapMarks([group([], { blur: 1 })], [0.5, 0, 0, 0.5, 0, 0])[0] as GroupMark;
+    expect(small.blur).toBe(0.5);
+  });
+
+  it('has pictures in the place of what is blurred where a file has no blur', () => {
+    const blurred = group([filled(10, 2, 6, flatInk('#000000'))], { blur: 0.5, blend: 'multiply', strength: 0.5 });
+    const marks = [group([blurred])];
+    const [wish, ...more] = blurredIn(marks, SHEET, 10);
+    expect(more).toEqual([]);
+    // Four deviations beyond what is painted, within the sheet.
+    expect(wish!.box).toEqual({ x: 8, y: 0, perPx: 0.1, width: 100, height: 100 });
+    const [outer] = withoutBlur(marks, new Map([[wish!.group, { key: 'soft', box: wish!.box }]])) as readonly GroupMark[];
+    const { marks: inside, ...kept } = outer!.marks[0] as GroupMark;
+    expect(kept).toEqual({ ...group([]), blend: 'multiply', strength: 0.5, marks: undefined });
+    expect(inside).toEqual([{ kind: 'image', bitmap: 'soft', path: { verbs: 'MLLLZ', coords: [8, 0, 18, 0, 18, 10, 8, 10] }, place: { kind: 'flat', map: [10, 0, 8, 0, 10, 0, 0, 0, 1] } }]); // prettier-ignore
+    expect(blurredIn([group([filled(50, 50, 6, flatInk('#000000'))], { blur: 0.5 })], SHEET, 10)).toEqual([]);
   });
 
   it('draws lines with the pen of their plane', () => {

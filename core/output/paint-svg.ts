@@ -37,6 +37,7 @@ class SvgWriter {
   readonly body: string[] = [];
   private readonly ids = new Set<string>(['sheet']);
   private readonly pictures = new Map<string, string>();
+  private readonly blurs = new Map<number, string>();
   private depth = 0;
 
   constructor(private readonly images: HandedImages = new Map()) {}
@@ -52,12 +53,13 @@ class SvgWriter {
   }
 
   private group(group: GroupMark): void {
-    const { name, clip, strength, blend, marks } = group;
+    const { name, clip, strength, blend, blur, marks } = group;
     const id = name ? ` id="${this.unique(name)}"` : '';
     const faint = strength < 1 ? ` opacity="${plainNumber(strength)}"` : '';
     const cut = clip ? ` clip-path="url(#${this.clipId(clip)})"` : '';
     const mixed = blend ? ` style="mix-blend-mode:${blend}"` : '';
-    this.line(`<g${id}${faint}${mixed}${cut}>`);
+    const soft = blur ? ` filter="url(#${this.blurId(blur)})"` : '';
+    this.line(`<g${id}${faint}${mixed}${soft}${cut}>`);
     this.depth++;
     if (name) this.line(`<title>${escapeXml(name)}</title>`);
     const under = undercoat(group);
@@ -129,6 +131,16 @@ class SvgWriter {
     const id = this.unique('clip');
     const rule = clip.rule === 'evenodd' ? ' clip-rule="evenodd"' : '';
     this.defs.push(` <clipPath id="${id}"><path d="${pathData(clip.path)}"${rule}/></clipPath>`);
+    return id;
+  }
+
+  /** A filter of a blur, shared by all groups that are as soft. */
+  private blurId(blur: number): string {
+    let id = this.blurs.get(blur);
+    if (id === undefined) {
+      this.blurs.set(blur, (id = this.unique('soft')));
+      this.defs.push(` <filter id="${id}" color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="${plainNumber(blur)}"/></filter>`);
+    }
     return id;
   }
 

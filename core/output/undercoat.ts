@@ -21,7 +21,7 @@ export function undercoat({ node, marks }: GroupMark): PathMark | null {
 
 function hairy(marks: readonly Mark[]): readonly PathMark[] {
   return marks.flatMap((mark) => {
-    if (mark.kind === 'group') return mark.clip || mark.strength < 1 || mark.blend ? [] : hairy(mark.marks);
+    if (mark.kind === 'group') return mark.clip || mark.strength < 1 || mark.blend || mark.blur ? [] : hairy(mark.marks);
     return mark.kind === 'path' && mark.line?.hair && mark.fill && isFull(mark.fill) ? [mark] : [];
   });
 }

@@ -43,6 +43,8 @@ export interface PhotoLight {
   readonly glossStrength: number;
   /** The grain of the photograph, laid over artwork; none without. */
   readonly grain?: PhotoPart;
+  /** How soft the photograph is: artwork is blurred by as much, a standard deviation in px; it stays sharp without. */
+  readonly blur?: number;
 }
 
 /** A surface of a photographed thing, on which artwork can lie in true size. */

@@ -45,8 +45,9 @@ function made(fit: KeptFit): Field {
 /**
  * The place of a surface's sheet under px of its photograph, u and v written to two places of `out` from `at` on: cubic
  * between the corners of a grid inside the surface (Catmull and Rom 1974), exact at its rim, its rim beside it.
+ * @param quick whether straight lines between the corners will do at the rim
  */
-export function placesUnder(fit: KeptFit): (x: number, y: number, out: Float64Array, at: number) => void {
+export function placesUnder(fit: KeptFit, quick = false): (x: number, y: number, out: Float64Array, at: number) => void {
   const { step, columns, rows, places, found } = fieldOf(fit);
   const side = photoSide(fit);
   return (x, y, out, at) => {
@@ -60,7 +61,7 @@ export function placesUnder(fit: KeptFit): (x: number, y: number, out: Float64Ar
         if (di >= 0 && di <= 1 && dj >= 0 && dj <= 1) near += one;
       }
     if (all === 16) cubic(places, columns, i, j, gx - i, gy - j, out, at);
-    else if (near === 0) linear(places, columns, i, j, gx - i, gy - j, out, at);
+    else if (near === 0 || quick) linear(places, columns, i, j, gx - i, gy - j, out, at);
     else {
       const place = side.nearest(x, y);
       out[at] = place.u;

@@ -132,6 +132,39 @@ describe('artwork on a photographed surface', () => {
     expect(flat([label]).filter((mark) => mark.kind === 'group' && mark.blend === 'screen')).toEqual([]);
   });
 
+  it('is lit in its own order: bitmaps on their px alone, what lets through not at all, what is multiplied not again', () => {
+    const there = funnel();
+    const picture = (more: Partial<PlacementNode>, svg: string, bitmap = false): readonly Mark[] => {
+      const document = drawing(there, svg, more, true);
+      const artworks = bitmap ? [{ id: 'art', name: 'art', svg: '', bitmap: 'art', width: 40, height: 30 }] : document.artworks;
+      return flat([new PictureMaker().make({ ...document, artworks }).marks.find(({ node }) => node === 'label')!]);
+    };
+    const shades = (marks: readonly Mark[]): number => marks.filter((mark) => mark.kind === 'group' && mark.blend === 'multiply').length;
+    const image = picture({}, '', true);
+    const own = image.find((mark): mark is ImageMark => mark.kind === 'image' && mark.bitmap === 'art')!;
+    expect(own.lights).toEqual([{ bitmap: 'shade', map: [there.width * PX, 0, 0, there.height * PX, 10, 5], share: 0.8, blend: 'multiply' }]);
+    expect(shades(image)).toBe(0);
+    const glass = '<svg viewBox="0 0 40 30"><path fill="#123456" fill-opacity="0.5" d="M0 0L40 0L40 30L0 30Z"/></svg>';
+    expect(shades(picture({}, glass))).toBe(0);
+    expect(shades(picture({}, SQUARE))).toBe(1);
+    expect(shades(picture({ blend: 'multiply' }, SQUARE))).toBe(1);
+    // Thinned as one with its light.
+    const thin = picture({ strength: 0.4 }, SQUARE).find((mark) => mark.kind === 'group' && mark.strength === 0.4);
+    expect(shades(flat((thin as Extract<Mark, { kind: 'group' }>).marks))).toBe(1);
+  });
+
+  it('is as soft as the photograph where that is asked for, less what a px has itself', () => {
+    const there = funnel();
+    const document = drawing(there, SQUARE, {}, true);
+    const photos = document.photos!.map((photo) => ({ ...photo, surfaces: photo.surfaces.map((surface) => ({ ...surface, light: { ...surface.light!, blur: 1.5 } })) })); // prettier-ignore
+    expect(documentFault({ ...document, photos })).toBeNull();
+    const label = new PictureMaker().make({ ...document, photos }).marks.find(({ node }) => node === 'label')!;
+    const soft = flat([label]).filter((mark): mark is Extract<Mark, { kind: 'group' }> => mark.kind === 'group' && mark.blur !== undefined);
+    expect(soft).toHaveLength(1);
+    expect(soft[0]!.blur! / PX).toBeCloseTo(Math.sqrt(1.5 ** 2 - 1 / 12), 9);
+    expect(soft[0]!.clip).toBeNull();
+  });
+
   it('stays on its surface when it is moved, in cells of its sheet', () => {
     const there = funnel();
     const document = drawing(there, SQUARE);

@@ -2,7 +2,7 @@ import { boxFromArtwork, mapMarks } from '../artwork/artwork';
 import { carriedMarks } from '../artwork/carry-marks';
 import { coverageOf } from '../artwork/coverage';
 import { mappedPath, type FlatMap } from '../artwork/map-path';
-import type { GroupMark, ImageMark, Mark } from '../artwork/marks';
+import type { GroupMark, ImageLight, ImageMark, Mark } from '../artwork/marks';
 import { tiledMarks } from '../artwork/pattern';
 import type { FlatArtwork } from '../artwork/read-svg';
 import { partOnSheet, photoToSheet, surfaceUnder, type SurfaceThere } from '../document/photo-edits';
@@ -105,20 +105,24 @@ function laid(stage: Stage, node: PlacementNode, owner: string, artwork: FlatArt
   const room = pattern && patternBox(fit, frame);
   const source = room ? tiledMarks(flat, pattern, node.anchor, room) : flat.marks;
   const carry = (path: Path): Path => mappedPath(path, map);
-  const marks = carriedMarks(mapMarks(source, own), {
-    map,
-    carry,
-    seen: (path) => path,
-    step: STEP,
-    place: ({ place }) => (place.kind === 'flat' ? { kind: 'photographed', map: place.map, fit, after } : null),
-  });
+  const carried = (some: readonly Mark[]): readonly Mark[] =>
+    carriedMarks(mapMarks(some, own), {
+      map,
+      carry,
+      seen: (path) => path,
+      step: STEP,
+      place: ({ place }) => (place.kind === 'flat' ? { kind: 'photographed', map: place.map, fit, after } : null),
+    });
   const outline = there.surface.outline;
   const clip = outline ? { path: mapPath(polygonPath(outline), after), rule: 'nonzero' as const } : null;
   const look: Look = strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
-  const cover = there.surface.light ? carry(mapPath(coverageOf(source), own)) : null;
-  const lights = cover && cover.verbs !== '' ? lightMarks(there, cover, strength ?? 1) : [];
-  const dressed: GroupMark = { kind: 'group', node: null, name, clip: null, ...look, marks };
-  const all: readonly Mark[] = [...(look === PLAIN ? marks : [dressed]), ...lights];
+  const covered = (some: readonly Mark[]): Path => carry(mapPath(coverageOf(some), own));
+  // What is multiplied with the photograph has its light already.
+  const { lights, grain, blur } = blend ? NO_LIGHT : lightsOf(there);
+  const lit = lights.length === 0 ? carried(source) : litMarks(source, carried, covered, lights);
+  const grained = grain ? overCover(covered(source), [grain], strength ?? 1) : [];
+  const dressed: GroupMark = { kind: 'group', node: null, name, clip: null, ...look, ...(blur > 0 && { blur }), marks: lit };
+  const all: readonly Mark[] = [...(look === PLAIN && blur === 0 ? lit : [dressed]), ...grained];
   const { width, height } = node.anchor;
   const box = room ?? { minX: 0, minY: 0, maxX: width, maxY: height };
   const edge = carry(mapPath(boxPath(box), affineOf(frame) ?? own));
@@ -143,28 +147,87 @@ function patternBox(fit: KeptFit, frame: readonly number[]): { minX: number; min
   return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
 }
 
-/** Shade, highlights and grain over what is covered. */
-function lightMarks(there: SurfaceThere, cover: Path, strength: number): readonly Mark[] {
-  const light = there.surface.light!;
-  const over = (part: PhotoPart, share: number, blend: NonNullable<GroupMark['blend']>, name: string): readonly Mark[] =>
-    share <= 0
-      ? []
-      : [
-          {
-            kind: 'group',
-            node: null,
-            name,
-            clip: { path: cover, rule: 'nonzero' },
-            strength: share * strength,
-            blend,
-            marks: [imageOf(part.bitmap, partOnSheet(there, part))],
-          },
-        ];
-  return [
-    ...over(light.shade, light.shadeStrength, 'multiply', 'shade'),
-    ...over(light.gloss, light.glossStrength, 'screen', 'highlights'),
-    ...(light.grain ? over(light.grain, 1, 'overlay', 'grain') : []),
-  ];
+interface Lights {
+  readonly lights: readonly ImageLight[];
+  readonly grain: ImageLight | null;
+  /** In mm of the sheet. */
+  readonly blur: number;
+}
+
+const NO_LIGHT: Lights = { lights: [], grain: null, blur: 0 };
+/** Standard deviation in px that a px itself has, as wide as it is. */
+const OF_A_PX = 1 / Math.sqrt(12);
+
+/** What light artwork on a surface takes up: shade, highlights and grain, and how soft it is. */
+function lightsOf(there: SurfaceThere): Lights {
+  const { light } = there.surface;
+  if (!light) return NO_LIGHT;
+  const of = (part: PhotoPart, share: number, blend: ImageLight['blend']): readonly ImageLight[] => {
+    const { x, y, width, height } = partOnSheet(there, part);
+    return share <= 0 ? [] : [{ bitmap: part.bitmap, map: [width, 0, 0, height, x, y], share, blend }];
+  };
+  const lights = [...of(light.shade, light.shadeStrength, 'multiply'), ...of(light.gloss, light.glossStrength, 'screen')];
+  const own = Math.sqrt(Math.max(0, (light.blur ?? 0) ** 2 - OF_A_PX ** 2));
+  return { lights, grain: (light.grain && of(light.grain, 1, 'overlay')[0]) ?? null, blur: (own * there.photo.width) / there.width };
+}
+
+/**
+ * Marks with light on them: bitmaps on their own px, all others within what they cover together, so that light lies in the
+ * order of the marks and nothing behind them is lit.
+ */
+function litMarks(
+  source: readonly Mark[],
+  carried: (marks: readonly Mark[]) => readonly Mark[],
+  covered: (marks: readonly Mark[]) => Path,
+  lights: readonly ImageLight[],
+): readonly Mark[] {
+  return partsOf(source).flatMap((part): readonly Mark[] => {
+    if (part.kind === 'run') return [...carried(part.marks), ...overCover(covered(part.marks), lights, 1)];
+    if (part.mark.kind === 'image') return carried([part.mark]).map((mark) => (mark.kind === 'image' ? { ...mark, lights } : mark));
+    const inside = litMarks(part.mark.marks, carried, covered, lights);
+    const [outer] = carried([part.mark]);
+    return outer?.kind === 'group' ? [{ ...outer, marks: inside }] : [];
+  });
+}
+
+type Part = { readonly kind: 'run'; readonly marks: readonly Mark[] } | { readonly kind: 'one'; readonly mark: ImageMark | GroupMark };
+
+const parts = new WeakMap<readonly Mark[], readonly Part[]>();
+
+/** Marks in runs without bitmaps, and one by one where there are any; the same parts for the same marks. */
+function partsOf(marks: readonly Mark[]): readonly Part[] {
+  let found = parts.get(marks);
+  if (found) return found;
+  const made: Part[] = [];
+  let run: Mark[] = [];
+  const close = (): void => {
+    if (run.length > 0) made.push({ kind: 'run', marks: run });
+    run = [];
+  };
+  for (const mark of marks) {
+    if (mark.kind === 'path' || (mark.kind === 'group' && !hasBitmap(mark.marks))) run.push(mark);
+    else {
+      close();
+      made.push({ kind: 'one', mark });
+    }
+  }
+  close();
+  found = run.length === 0 && made.length === 1 && made[0]!.kind === 'run' ? [{ kind: 'run', marks }] : made;
+  parts.set(marks, found);
+  return found;
+}
+
+const hasBitmap = (marks: readonly Mark[]): boolean => marks.some((mark) => mark.kind === 'image' || (mark.kind === 'group' && hasBitmap(mark.marks)));
+
+const LIGHT_NAMES: Readonly<Record<ImageLight['blend'], string>> = { multiply: 'shade', screen: 'highlights', overlay: 'grain' };
+
+/** Light over what is covered. */
+function overCover(cover: Path, lights: readonly ImageLight[], strength: number): readonly Mark[] {
+  if (cover.verbs === '') return [];
+  return lights.map(({ bitmap, map: [width, , , height, x, y], share, blend }): GroupMark => {
+    const clip = { path: cover, rule: 'nonzero' } as const;
+    return { kind: 'group', node: null, name: LIGHT_NAMES[blend], clip, strength: share * strength, blend, marks: [imageOf(bitmap, { x, y, width, height })] };
+  });
 }
 
 /** What stands in front of artwork on photographs, over all of it. */

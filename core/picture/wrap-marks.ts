@@ -1,4 +1,4 @@
-import { mapMarks } from '../artwork/artwork';
+import { mapMarks, marksBox } from '../artwork/artwork';
 import { carriedMarks } from '../artwork/carry-marks';
 import { clippedArea, type Edge } from '../artwork/clip-path';
 import { mappedPath, type FlatMap } from '../artwork/map-path';
@@ -7,7 +7,7 @@ import { acrossAll, acrossTo, parameterAcross, ruledCoordinates, ruledPoint, typ
 import type { Wrapping } from '../geometry/wrapping';
 import { composeAffine, IDENTITY, type Affine } from '../math/matrix';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
-import { pathBox, type Path } from '../shape/path';
+import type { Path } from '../shape/path';
 import type { Stretch } from '../visibility/stretches';
 
 /** Widest part of a cone's sector in radians that is clipped by two edges at once. */
@@ -33,7 +33,7 @@ export function wrapMarks(
 ): readonly Mark[] {
   const own: Affine = [right.u, right.v, down.u, down.v, origin.u, origin.v];
   const flat = mapMarks(marks, composeAffine(own, toCells));
-  const box = boxOf(flat);
+  const box = marksBox(flat);
   if (!box) return [];
   return partsOf(ruled, seen, box).flatMap((part) => {
     const placed = marksOn(flat, ruled, part, projection);
@@ -57,17 +57,6 @@ interface Part {
   readonly middle: number;
   /** The parameters between which it is seen. */
   readonly seen: Stretch;
-}
-
-function boxOf(marks: readonly Mark[]): Box | null {
-  const boxes = marks.flatMap((mark): readonly Box[] => {
-    const box = mark.kind === 'group' ? boxOf(mark.marks) : pathBox(mark.path);
-    const room = mark.kind === 'path' && mark.line ? mark.line.width * Math.hypot(...mark.line.pen.slice(0, 4)) : 0;
-    return box ? [{ minX: box.minX - room, minY: box.minY - room, maxX: box.maxX + room, maxY: box.maxY + room }] : [];
-  });
-  if (boxes.length === 0) return null;
-  const of = (pick: (box: Box) => number, most: boolean): number => boxes.reduce((found, box) => (most ? Math.max(found, pick(box)) : Math.min(found, pick(box))), most ? -Infinity : Infinity); // prettier-ignore
-  return { minX: of((b) => b.minX, false), minY: of((b) => b.minY, false), maxX: of((b) => b.maxX, true), maxY: of((b) => b.maxY, true) };
 }
 
 /** The parts of the unrolled plane that are seen, each turn of a closed side in which the artwork lies. */

@@ -33,9 +33,9 @@ export class EdgeFitService {
         if (!fit) return void this.messages.say('warn', 'No surface has such edges', ['Press its corners from the upper left clockwise, then try again.']);
         const lit = await this.photos.lightOf(blob, fit, there.surface.light);
         const outline = kind === 'panel' ? corners.flatMap(({ x, y }) => [x, y]) : null;
-        const { fit: _, outline: __, ...own } = there.surface;
-        const next: PhotoSurface = { ...own, lattice: fit.lattice, crossings: [], fit, ...(outline && { outline }), ...(lit && { light: lit.light }) };
-        if (!this.photos.change(() => inOrder(next), `fit ${own.name} by its edges`, lit?.bitmaps)) return;
+        const fitted = ({ fit: _, outline: __, ...own }: PhotoSurface): PhotoSurface =>
+          inOrder({ ...own, lattice: fit.lattice, crossings: [], fit, ...(outline && { outline }), ...(lit && { light: lit.light }) });
+        if (!this.photos.change(fitted, `fit ${there.surface.name} by its edges`, lit?.bitmaps)) return;
         const words = kind === 'panel' ? `${snapped.found} of 4 edges were found in the photograph` : 'The round thing was fitted by its edges';
         this.messages.say(
           kind === 'panel' && snapped.found < 4 ? 'warn' : 'good',

@@ -67,6 +67,10 @@ import { PhotosService } from './photos.service';
           <label for="photo-grain">Grain of the photograph</label>
           <p-toggleswitch inputId="photo-grain" [ngModel]="light.grain !== undefined" (ngModelChange)="dress.setGrain($event)" />
         </div>
+        <div class="row">
+          <label for="photo-soft">As soft as the photograph</label>
+          <p-toggleswitch inputId="photo-soft" [ngModel]="light.blur !== undefined" (ngModelChange)="dress.setSoft($event)" />
+        </div>
         <button type="button" class="plain bordered" [attr.aria-pressed]="dress.unlit()" (click)="dress.toggleLight()">Look at it without light</button>
       </section>
     }

@@ -1,5 +1,18 @@
-import { inject, Injectable, signal } from '@angular/core';
-import { exactCells, findNode, SHEET_PLANE, sizeMm, withSurface, type Artwork, type Edit, type PhotoLight, type PhotoSurface, type PlacementNode } from '@core';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import {
+  exactCells,
+  findNode,
+  SHEET_PLANE,
+  sizeMm,
+  withSurface,
+  type Artwork,
+  type Bitmap,
+  type Edit,
+  type PhotoLight,
+  type PhotoSurface,
+  type PlacementNode,
+} from '@core';
+import type { MeasuredGrain } from '../../../workers/photo.worker';
 import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
 import { PhotoWorkService } from '../../platform/photo-work.service';
@@ -60,35 +73,57 @@ export class PhotoDressService {
     this.photos.change((surface) => (surface.light ? { ...surface, light: { ...surface.light, ...part } } : surface), 'change the light on artwork');
   }
 
+  private readonly lookedAt = signal<Edit | null>(null);
+  /** Whether artwork is shown without light: until the next change. */
+  readonly unlit = computed(() => this.lookedAt() !== null && this.documents.preview() === this.lookedAt());
+
   /** Shows artwork without light, or with it again; no step. */
-  readonly unlit = signal(false);
   toggleLight(): void {
     const there = this.photos.there();
     if (!there?.surface.light) return;
-    this.unlit.set(!this.unlit());
+    if (this.unlit()) return this.documents.show(null);
     const off = (surface: PhotoSurface): PhotoSurface =>
       surface.light ? { ...surface, light: { ...surface.light, shadeStrength: 0, glossStrength: 0 } } : surface;
-    const photos = withSurface(this.documents.whole(), there.surface.id, off);
-    this.documents.show(this.unlit() ? ({ kind: 'photos', photos } as Edit) : null);
+    this.documents.show({ kind: 'photos', photos: withSurface(this.documents.whole(), there.surface.id, off) });
+    this.lookedAt.set(this.documents.preview());
   }
 
   /** Grain as the photograph has it over artwork, or none. */
   async setGrain(on: boolean): Promise<void> {
+    if (!on) return this.setTaken('lay no grain on artwork', ({ grain: _, ...light }) => light);
+    await this.measure(async (made) => {
+      const { part, bitmap } = await this.photos.part(made.part);
+      this.setTaken('lay grain on artwork', (light) => ({ ...light, grain: part }), [bitmap]);
+      this.messages.say('good', `Noise of ${made.noise.toFixed(1)} levels, as the photograph has it, is on the artwork`);
+    });
+  }
+
+  /** Artwork as soft as the photograph, or sharp. */
+  async setSoft(on: boolean): Promise<void> {
+    if (!on) return this.setTaken('make artwork sharp', ({ blur: _, ...light }) => light);
+    await this.measure(({ blur }) => {
+      this.setTaken('make artwork as soft as the photograph', (light) => ({ ...light, blur }));
+      this.messages.say('good', `Edges of artwork are ${blur.toFixed(1)}\u2009px soft now, as those of the photograph`);
+    });
+  }
+
+  /** What the photograph has of grain and softness. */
+  private async measure(take: (made: MeasuredGrain) => void | Promise<void>): Promise<void> {
     const there = this.photos.there();
-    if (!there?.surface.fit || !there.surface.light) return;
-    const { photo, surface } = there;
-    if (!on) return void this.photos.change((own) => (own.light ? { ...own, light: withoutGrain(own.light) } : own), 'lay no grain on artwork');
+    const fit = there?.surface.fit;
+    if (!fit || !there.surface.light) return;
     await this.photos.busy(
-      'Measuring the grain …',
+      'Measuring the photograph …',
       async () => {
-        const made = await this.work.run('grain', await this.photos.blobOf(photo.bitmap), surface.fit!);
-        if (!made) return;
-        const { part, bitmap } = await this.photos.part(made.part);
-        const done = this.photos.change((own) => (own.light ? { ...own, light: { ...own.light, grain: part } } : own), 'lay grain on artwork', [bitmap]);
-        if (done) this.messages.say('good', `The photograph’s grain is on the artwork`, [`Noise of ${made.noise.toFixed(1)} levels; its edges are ${made.blur.toFixed(1)}\u2009px soft.`]); // prettier-ignore
+        const made = await this.work.run('grain', await this.photos.blobOf(there.photo.bitmap), fit);
+        if (made) await take(made);
       },
-      'The grain was not measured',
+      'The photograph was not measured',
     );
+  }
+
+  private setTaken(label: string, part: (light: PhotoLight) => PhotoLight, bitmaps: readonly Bitmap[] = []): void {
+    this.photos.change((own) => (own.light ? inOrder({ ...own, light: part(own.light) }) : own), label, bitmaps);
   }
 
   /** An outline that artwork is seen within, in px of the photograph; null for none. */
@@ -121,5 +156,3 @@ export class PhotoDressService {
     this.photos.change((own) => ({ ...own, masks: (own.masks ?? []).filter((mask) => mask.id !== id) }), 'put nothing in front');
   }
 }
-
-const withoutGrain = ({ grain: _, ...light }: PhotoLight): PhotoLight => light;

@@ -272,8 +272,7 @@ export class PhotosService {
     const made = await this.work.run('light', bare, fit);
     if (!made) return null;
     const [shade, gloss] = [await this.part(made.shade), await this.part(made.gloss)];
-    const { shadeStrength, glossStrength } = before ?? AT_FIRST;
-    return { light: { shade: shade.part, shadeStrength, gloss: gloss.part, glossStrength }, bitmaps: [shade.bitmap, gloss.bitmap] };
+    return { light: { ...AT_FIRST, ...before, shade: shade.part, gloss: gloss.part }, bitmaps: [shade.bitmap, gloss.bitmap] };
   }
 
   async part({ bytes, px: size, x, y, width, height }: WrittenPart): Promise<{ readonly part: PhotoPart; readonly bitmap: Bitmap }> {
