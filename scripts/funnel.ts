@@ -18,7 +18,7 @@ export function photographs(): readonly Pixels[] {
 
 /** What is found in them as they were kept, and the light on the funnel. */
 export function solved(bare: Pixels, latticed: Pixels) {
-  const found = solvePhoto(bare, latticed, PRACTICE_LATTICE, () => undefined);
+  const found = solvePhoto(bare, latticed, PRACTICE_LATTICE, [], () => undefined);
   if (typeof found === 'string') throw new Error(found);
   const { fit } = found.kinds[0]!;
   return { registration: found.registration, crossings: found.crossings, fit, light: lightParts(bare, fit)! };

@@ -3,6 +3,7 @@ import type { LatticeSettings } from '../core/grid/lattice';
 import type { Pixels } from '../core/math/pixels';
 import type { SheetPoint } from '../core/math/points';
 import { randomFrom } from '../core/math/random';
+import { snappedTo } from '../core/photo/by-hand';
 import { snappedEdge, cornersOfEdges, type FoundEdge } from '../core/photo/edges';
 import { panelByCorners, roundByRims } from '../core/photo/fit-edges';
 import { grayOf } from '../core/photo/gray';
@@ -11,7 +12,7 @@ import { grainPart, lightParts, maskPart, type MadePart } from '../core/photo/li
 import type { KeptCrossing } from '../core/photo/photo';
 import { takePractice } from '../core/photo/practice';
 import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
-import { refinedCrossing, type Arms } from '../core/photo/refine';
+import type { Registration } from '../core/photo/register';
 import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
 
 /** A picture as a PNG, and its box in px of the photograph. */
@@ -56,7 +57,13 @@ async function written({ px, x, y, width, height }: MadePart): Promise<WrittenPa
 /** Everything about photographs that takes long, away from the page. */
 const api = {
   /** @param told is told what is being done */
-  async solve(bare: Blob, latticed: Blob | null, lattice: LatticeSettings, told: (step: SolveStep) => void): Promise<SolvedPhoto | Unsolved> {
+  async solve(
+    bare: Blob,
+    latticed: Blob | null,
+    lattice: LatticeSettings,
+    byHand: readonly KeptCrossing[],
+    told: (step: SolveStep) => void,
+  ): Promise<SolvedPhoto | Unsolved> {
     const first = await pixelsOf(bare);
     let second = latticed && (await pixelsOf(latticed));
     if (latticed && second && (second.width !== first.width || second.height !== first.height)) {
@@ -64,7 +71,7 @@ const api = {
       if (Math.abs((second.width / second.height) * (first.height / first.width) - 1) > 0.01) return 'different-sizes';
       second = await pixelsOf(latticed, first);
     }
-    return solvePhoto(first, second, lattice, told);
+    return solvePhoto(first, second, lattice, byHand, told);
   },
   kinds(crossings: readonly KeptCrossing[], lattice: LatticeSettings, size: { readonly width: number; readonly height: number }): readonly KindTried[] {
     return kindsOf(crossings, lattice, size);
@@ -93,9 +100,15 @@ const api = {
   },
   panel: panelByCorners,
   round: roundByRims,
-  /** A crossing as the photograph has it near a place; null where it has none. */
-  async crossing(picture: Blob, at: SheetPoint, arms: Arms): Promise<{ readonly at: SheetPoint; readonly error: number } | null> {
-    return refinedCrossing(grayOf(await pixelsOf(picture)), at, arms);
+  /** Crossings as the photograph has them near where they are said to be; null for those where no lines cross. */
+  async snap(
+    picture: Blob,
+    registration: Registration | null,
+    fit: KeptFit,
+    crossings: readonly Pick<KeptCrossing, 'column' | 'row' | 'x' | 'y'>[],
+  ): Promise<readonly (KeptCrossing | null)[]> {
+    const gray = grayOf(await pixelsOf(picture));
+    return crossings.map(({ column, row, x, y }) => snappedTo({ gray, registration }, fit, column, row, { x, y }));
   },
   /** Both photographs of a made-up thing, as PNG. */
   async practice(wish: PracticeWish, seed: number): Promise<{ readonly bare: Uint8Array; readonly latticed: Uint8Array }> {

@@ -98,6 +98,7 @@ export class DrawingComponent {
         grid: this.view.grid(),
         gridOver: this.documents.shown().grid.over || this.stages.draws(),
         references: this.references(),
+        over: this.chosen.over(),
         seeThrough: this.view.seeThrough(),
         edges: this.pictures.edges(),
         rasters: this.rasters,

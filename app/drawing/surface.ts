@@ -23,6 +23,7 @@ import type { Aid } from './aids.service';
 import { paintMarksOnCanvas, paintOnCanvas, paintSheetOnTable } from '../platform/canvas-paint';
 import type { Handle } from './handles.service';
 import { placeLabels } from './label-places';
+import type { AidPicture } from '../state/aids.store';
 import { RasterSet, type RasterSource } from '../state/raster-set';
 import { paintSpot } from './paint-spot';
 import { MovedPicture, type Look } from './moved-picture';
@@ -48,6 +49,8 @@ interface PictureLook extends Look {
   readonly smalls: unknown;
   /** Pictures under or over the drawing, with what has been decoded of them. */
   readonly references: readonly { readonly reference: Reference; readonly image: CanvasImageSource | null }[];
+  /** A picture that the stage lays over it. */
+  readonly over: AidPicture | null;
 }
 
 interface Overlay extends Look {
@@ -140,6 +143,7 @@ export class Surface {
       if (look.seeThrough) this.seeThrough(context, picture, look);
       else if (look.grid && look.gridOver) grid();
       this.references(context, look, true);
+      if (look.over) layPicture(context, look.over);
       context.restore();
       if (large) this.moved.keep(context, look, of);
     };
@@ -395,4 +399,11 @@ export class Surface {
     const at = apply33(map, p.u, p.v);
     return at ? [at.x, at.y] : [];
   }
+}
+
+function layPicture(context: CanvasRenderingContext2D, { image, map }: AidPicture): void {
+  context.save();
+  context.transform(...map);
+  context.drawImage(image, 0, 0);
+  context.restore();
 }

@@ -1,5 +1,5 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { PlanePoint, SheetPoint } from '@core';
+import type { Affine, PlanePoint, SheetPoint } from '@core';
 import type { SolveAs } from '@later';
 
 /** What of a projection can be taken hold of, and locked. */
@@ -11,9 +11,17 @@ export interface AidTrail {
   readonly tone: 'soft' | 'plain' | 'strong' | 'warn';
 }
 
+/** A picture over the drawing, and the map from its px to mm of the sheet. */
+export interface AidPicture {
+  readonly image: CanvasImageSource;
+  readonly map: Affine;
+}
+
 interface AidsState {
   /** Lines that the stage that is gone to shows, such as the lattice on a photograph. */
   readonly trails: readonly AidTrail[];
+  /** A picture that the stage lays over the drawing, such as the photograph whose crossings are set. */
+  readonly over: AidPicture | null;
   /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
   readonly cone: boolean;
   readonly figure: boolean;
@@ -30,7 +38,7 @@ interface AidsState {
   readonly principal: SheetPoint | null;
 }
 
-const NONE = { trails: [], cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
+const NONE = { trails: [], over: null, cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
 
 /** What helps in setting up a projection; none of it belongs to the document, and another drawing starts without it. */
 export const AidsStore = signalStore(

@@ -3,8 +3,10 @@ import type { SheetPoint } from '../math/points';
 import { halvedGray, type Gray } from './gray';
 import { astray, guessAt, latticeNet, netKey, type NetNode } from './lattice-net';
 import { darkLines } from './line-ends';
-import { numberNet, type Numbering } from './number-net';
+import { countedFrom, numberNet, type KnownCrossing, type Numbering } from './number-net';
 import { refinedCrossing, type Arms, type RefinedCrossing } from './refine';
+
+export type { KnownCrossing } from './number-net';
 
 /** A crossing of the lattice in a photograph. */
 export interface Crossing {
@@ -35,14 +37,17 @@ const LOOKED_AT = 1700;
 const CLOSEST = 9;
 /** Parts of a step that a crossing may lie off from where those beside it say, once it is known well. */
 const ASTRAY = 0.28;
+/** Parts of a step within which a known crossing is one that was found. */
+const NEAR_KNOWN = 0.4;
 /** Agreement of the numbers with a numbering, and how far ahead of every other it has to be. */
 const [AGREES, AHEAD] = [0.3, 0.04];
 
 /**
  * Finds the crossings of a printed lattice in a photograph and numbers them by the numbers beside them.
+ * @param known crossings that are known already; by two of them or more the others are counted in place of the numbers
  * @returns what was found, or why nothing was
  */
-export function findCrossings(gray: Gray, lattice: LatticeSettings): FoundCrossings | NotFound {
+export function findCrossings(gray: Gray, lattice: LatticeSettings, known: readonly KnownCrossing[] = []): FoundCrossings | NotFound {
   let small = gray;
   let scale = 1;
   while (Math.max(small.width, small.height) > LOOKED_AT) [small, scale] = [halvedGray(small), 2 * scale];
@@ -51,11 +56,12 @@ export function findCrossings(gray: Gray, lattice: LatticeSettings): FoundCrossi
   let nodes: ReadonlyMap<string, NetNode> = net.nodes;
   if (scale > 1) nodes = new Map([...nodes].map(([key, node]) => [key, { ...node, at: { x: node.at.x * scale, y: node.at.y * scale } }]));
   if (middleStep(nodes) < CLOSEST) return 'too-small';
-  const numbering = numberNet(gray, nodes, lattice);
+  const counted = countedFrom(nodes, known, NEAR_KNOWN * middleStep(nodes));
+  const numbering = counted ?? numberNet(gray, nodes, lattice);
   if (!numbering) return 'other-lattice';
-  if (numbering.mirrored && numbering.agrees > AGREES && numbering.ahead > AHEAD) return 'mirrored';
+  if (!counted && numbering.mirrored && numbering.agrees > AGREES && numbering.ahead > AHEAD) return 'mirrored';
   // Only those that count the lattice's sheet as it is held: a mirror has to be clear.
-  if (numbering.agrees < AGREES || numbering.ahead < AHEAD) return 'numbers-unclear';
+  if (!counted && (numbering.agrees < AGREES || numbering.ahead < AHEAD)) return 'numbers-unclear';
   const filled = withMissing(inLattice(nodes, numbering, lattice), lattice);
   const refined = refinedNodes(gray, filled, lattice);
   return refined.length < 6 ? 'no-lattice' : { crossings: refined, numbering };

@@ -1,8 +1,8 @@
 import type { LatticeSettings } from '../grid/lattice';
-import { crossingAt, findCrossings, type Crossing, type NotFound } from './find-crossings';
+import { crossingAt, findCrossings, type Crossing, type KnownCrossing, type NotFound } from './find-crossings';
 import { compareSurfaces, shownBy, type Comparison, type SurfaceFit } from './fit-surface';
 import type { Gray } from './gray';
-import { refinedCrossing, type Arm } from './refine';
+import { armsOf, refinedCrossing } from './refine';
 
 /** The crossings of a lattice in a photograph, and the surfaces that they may lie on, the best first. */
 export interface FoundSurface {
@@ -18,9 +18,10 @@ const GRAZING = 0.2;
 /**
  * Finds a lattice and what it lies on: what was missed or taken for another is looked for once more where the surface
  * says that it is.
+ * @param known crossings that are known already: they tell which is which where the printed numbers cannot be read
  */
-export function findSurface(gray: Gray, lattice: LatticeSettings): FoundSurface | NotFound {
-  const found = findCrossings(gray, lattice);
+export function findSurface(gray: Gray, lattice: LatticeSettings, known: readonly KnownCrossing[] = []): FoundSurface | NotFound {
+  const found = findCrossings(gray, lattice, known);
   if (typeof found === 'string') return found;
   const surfaces = compareSurfaces(found.crossings, lattice, gray);
   const [best] = surfaces;
@@ -42,12 +43,8 @@ function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonl
       const place = at(column, row);
       if (known.has(column + row * (columns + 1)) || !place || !isSeen(fit, column * box, row * box)) continue;
       if (place.x < 2 || place.y < 2 || place.x > gray.width - 2 || place.y > gray.height - 2) continue;
-      const arm = (di: number, dj: number): Arm => {
-        const [i, j] = [column + di, row + dj];
-        const end = i < 0 || j < 0 || i > columns || j > rows ? null : at(i, j);
-        return end && [end.x - place.x, end.y - place.y];
-      };
-      const refined = refinedCrossing(gray, place, { right: arm(1, 0), left: arm(-1, 0), down: arm(0, 1), up: arm(0, -1) });
+      const arms = armsOf(lattice, at, column, row);
+      const refined = arms && refinedCrossing(gray, place, arms);
       if (!refined || Math.hypot(refined.at.x - place.x, refined.at.y - place.y) > NEAR) continue;
       added.push(crossingAt(column, row, refined));
     }

@@ -85,7 +85,7 @@ export function fitSurface(
   photo: { readonly width: number; readonly height: number },
   from: SurfaceFit | null = null,
 ): SurfaceFit | null {
-  const sizes = { ...photo, length: Math.max(lattice.columns, lattice.rows) * lattice.box };
+  const sizes = { width: photo.width, height: photo.height, length: Math.max(lattice.columns, lattice.rows) * lattice.box };
   const seen = seenOf(crossings, lattice);
   const trust = seen.map(({ error }) => 1 / Math.max(SUREST, error));
   const start = from && from.shape.kind !== 'patch' ? from.shape : null;

@@ -63,6 +63,40 @@ export function numberNet(gray: Gray, nodes: ReadonlyMap<string, NetNode>, latti
   return best ? { ...best, ahead: best.agrees - (second?.agrees ?? -1) } : null;
 }
 
+/** A crossing of which it is known which it is, in px. */
+export interface KnownCrossing {
+  readonly column: number;
+  readonly row: number;
+  readonly at: SheetPoint;
+}
+
+/**
+ * Which crossing is which, counted from some that are known: the way in which most of them lie where they should.
+ * @param near px within which a known one is one of the net
+ * @returns null where fewer than two agree, or as many in another way
+ */
+export function countedFrom(nodes: ReadonlyMap<string, NetNode>, known: readonly KnownCrossing[], near: number): Numbering | null {
+  const votes = new Map<string, { readonly way: Pick<Numbering, 'turn' | 'left' | 'top'>; count: number }>();
+  for (const { column, row, at } of known) {
+    const away = (node: NetNode): number => Math.hypot(node.at.x - at.x, node.at.y - at.y);
+    const nearest = [...nodes.values()].reduce((best: NetNode | null, node) => (!best || away(node) < away(best) ? node : best), null);
+    if (!nearest || away(nearest) > near) continue;
+    const { i, j } = nearest;
+    // Held in one of four ways; in a mirror nothing is counted.
+    for (const turn of TURNS.slice(0, 4)) {
+      const [a, b, c, d] = turn;
+      const [left, top] = [column - a * i - b * j, row - c * i - d * j];
+      const key = `${turn.join()} ${left} ${top}`;
+      const vote = votes.get(key);
+      if (vote) vote.count++;
+      else votes.set(key, { way: { turn, left, top }, count: 1 });
+    }
+  }
+  const [best, second] = [...votes.values()].sort((p, q) => q.count - p.count);
+  if (!best || best.count < 2 || best.count === second?.count) return null;
+  return { ...best.way, agrees: best.count / known.length, ahead: (best.count - (second?.count ?? 0)) / known.length, mirrored: false };
+}
+
 /** What is printed right and below of a crossing as it is held: brightness at places of its box, about their mean; null where it is not in the picture. */
 function patchOf(
   gray: Gray,

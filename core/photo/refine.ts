@@ -21,6 +21,23 @@ export interface Arms {
   readonly up: Arm;
 }
 
+/** The arms of a crossing of a lattice, by where its crossings are shown; null where it is not shown itself. */
+export function armsOf(
+  { columns, rows }: { readonly columns: number; readonly rows: number },
+  shown: (column: number, row: number) => SheetPoint | null,
+  column: number,
+  row: number,
+): Arms | null {
+  const at = shown(column, row);
+  if (!at) return null;
+  const arm = (di: number, dj: number): Arm => {
+    const [i, j] = [column + di, row + dj];
+    const end = i < 0 || j < 0 || i > columns || j > rows ? null : shown(i, j);
+    return end && [end.x - at.x, end.y - at.y];
+  };
+  return { right: arm(1, 0), left: arm(-1, 0), down: arm(0, 1), up: arm(0, -1) };
+}
+
 /** Parts of the way to the next crossing along which a line is looked at, and of the way across to what else is printed. */
 const [FROM, TO, ASIDE] = [0.1, 0.52, 0.1];
 /** The same of a line that ends at the crossing. */

@@ -21,7 +21,7 @@ function movedPair() {
 describe('a pair of photographs', () => {
   const { setup, pair } = movedPair();
   const steps: string[] = [];
-  const solved = solvePhoto(pair.bare, pair.latticed, PRACTICE_LATTICE, (step) => steps.push(step)) as SolvedPhoto;
+  const solved = solvePhoto(pair.bare, pair.latticed, PRACTICE_LATTICE, [], (step) => steps.push(step)) as SolvedPhoto;
 
   it('is laid on each other, and the lattice of the second fitted in px of the first', () => {
     expect(steps).toEqual(['registering', 'finding', 'fitting']);
@@ -47,10 +47,10 @@ describe('a pair of photographs', () => {
 
   it('tells pairs of different things and sizes', () => {
     const other = practicePair(2, 640).pair;
-    expect(solvePhoto(pair.bare, other.latticed, PRACTICE_LATTICE, () => undefined)).toBe('different-things');
+    expect(solvePhoto(pair.bare, other.latticed, PRACTICE_LATTICE, [], () => undefined)).toBe('different-things');
     const small = practicePair(4, 320).pair;
-    expect(solvePhoto(pair.bare, small.latticed, PRACTICE_LATTICE, () => undefined)).toBe('different-sizes');
-    expect(solvePhoto(pair.bare, null, PRACTICE_LATTICE, () => undefined)).toBe('no-lattice');
+    expect(solvePhoto(pair.bare, small.latticed, PRACTICE_LATTICE, [], () => undefined)).toBe('different-sizes');
+    expect(solvePhoto(pair.bare, null, PRACTICE_LATTICE, [], () => undefined)).toBe('no-lattice');
   });
 
   it('gives its light and its grain as pictures', () => {

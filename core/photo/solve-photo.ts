@@ -6,7 +6,7 @@ import { findSurface } from './find-surface';
 import { compareSurfaces, type Comparison, type SurfaceKind } from './fit-surface';
 import { grayOf } from './gray';
 import type { KeptCrossing } from './photo';
-import { registerPhotos, SAME_THING, unregisteredPlace, type Registration } from './register';
+import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace, type Registration } from './register';
 
 /** One kind of surface that crossings may lie on, and how well they do. Misses in px. */
 export interface KindTried {
@@ -37,9 +37,16 @@ export type SolveStep = 'registering' | 'finding' | 'fitting';
  * Finds a lattice in a photograph and the surface that it lies on. Of a pair the second is laid on the first, and what was
  * found is carried to it.
  * @param latticed the photograph with the lattice; null where the bare one has it
+ * @param byHand crossings that were set by hand: they are kept, and the others counted from them
  * @param told is told what is being done
  */
-export function solvePhoto(bare: Pixels, latticed: Pixels | null, lattice: LatticeSettings, told: (step: SolveStep) => void): SolvedPhoto | Unsolved {
+export function solvePhoto(
+  bare: Pixels,
+  latticed: Pixels | null,
+  lattice: LatticeSettings,
+  byHand: readonly KeptCrossing[],
+  told: (step: SolveStep) => void,
+): SolvedPhoto | Unsolved {
   const first = grayOf(bare);
   let registration: Registration | null = null;
   const second = latticed && grayOf(latticed);
@@ -50,13 +57,17 @@ export function solvePhoto(bare: Pixels, latticed: Pixels | null, lattice: Latti
     if (registration.agrees < SAME_THING) return 'different-things';
   }
   told('finding');
-  const found = findSurface(second ?? first, lattice);
+  const known = byHand.map(({ column, row, x, y }) => ({ column, row, at: registration ? registeredPlace(registration, first, { x, y }) : { x, y } }));
+  const found = findSurface(second ?? first, lattice, known);
   if (typeof found === 'string') return found;
   told('fitting');
-  const crossings = found.crossings.map(({ column, row, at, error }): KeptCrossing => {
+  const isByHand = new Set(byHand.map(({ column, row }) => `${column} ${row}`));
+  const others = found.crossings.flatMap(({ column, row, at, error }): readonly KeptCrossing[] => {
+    if (isByHand.has(`${column} ${row}`)) return [];
     const { x, y } = registration ? unregisteredPlace(registration, bare, at) : at;
-    return { column, row, x, y, error: Math.max(1e-3, error) };
+    return [{ column, row, x, y, error: Math.max(1e-3, error) }];
   });
+  const crossings = [...byHand, ...others];
   const kinds = kindsOf(crossings, lattice, bare);
   return kinds.length === 0 ? 'too-few' : { registration, crossings, kinds };
 }

@@ -141,6 +141,6 @@ export class CrossingLoupeComponent {
     const [one, at] = [this.chosen(), this.at()];
     if (!one || !at) return;
     const p = this.carried(at);
-    void this.photos.setCrossing(one.column, one.row, this.carried({ x: p.x + dx, y: p.y + dy }, true));
+    void this.photos.setCrossing(one.column, one.row, this.carried({ x: p.x + dx, y: p.y + dy }, true), true);
   }
 }

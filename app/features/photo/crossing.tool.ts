@@ -12,7 +12,7 @@ export const crossingTool: Tool<CrossingState, PhotoToolSettings> = {
   step: (state, event) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
     const next = { at: event.at };
-    return event.kind === 'down' ? { state: next, settings: { crossing: event.at } } : { state: next };
+    return event.kind === 'down' ? { state: next, settings: { crossing: event.at, free: event.free } } : { state: next };
   },
   ghost: ({ at }, { settings, document }) => {
     if (!at) return null;

@@ -1,6 +1,8 @@
-import { DestroyRef, effect, inject, Injectable } from '@angular/core';
-import { applyAffine, photoSide, photoToSheet } from '@core';
-import { AidsStore, type AidTrail } from '../../state/aids.store';
+import { computed, DestroyRef, effect, inject, Injectable, signal } from '@angular/core';
+import { applyAffine, composeAffine, photoSide, photoToSheet, type SheetPoint } from '@core';
+import { unregisteredPlace } from '@later';
+import { AidsStore, type AidPicture, type AidTrail } from '../../state/aids.store';
+import { ViewStore } from '../../state/view.store';
 import { PhotosService } from './photos.service';
 
 /** Places along a line of the lattice, to the box. */
@@ -14,9 +16,41 @@ export class PhotoAids {
   private readonly photos = inject(PhotosService);
   private readonly aids = inject(AidsStore);
 
+  private readonly view = inject(ViewStore);
+  private readonly image = signal<{ readonly bitmap: string; readonly image: ImageBitmap } | null>(null);
+  /** The photograph with the lattice, while crossings are set. */
+  private readonly wanted = computed(() => (this.view.tool() === 'crossing' ? (this.photos.there()?.surface.latticed ?? null) : null));
+
   constructor() {
-    effect(() => this.aids.patch({ trails: [...this.lattice(), ...this.arrows()] }));
-    inject(DestroyRef).onDestroy(() => this.aids.patch({ trails: [] }));
+    effect(() => this.aids.patch({ trails: [...this.lattice(), ...this.arrows()], over: this.latticed() }));
+    effect(() => {
+      const bitmap = this.wanted();
+      if (bitmap !== null && this.image()?.bitmap !== bitmap) void this.load(bitmap);
+    });
+    inject(DestroyRef).onDestroy(() => this.aids.patch({ trails: [], over: null }));
+  }
+
+  private async load(bitmap: string): Promise<void> {
+    try {
+      const image = await createImageBitmap(await this.photos.blobOf(bitmap), { imageOrientation: 'from-image' });
+      this.image.set({ bitmap, image });
+    } catch {
+      // Crossings are set on the bare one then.
+    }
+  }
+
+  private latticed(): AidPicture | null {
+    const [there, loaded] = [this.photos.there(), this.image()];
+    if (!there || !loaded || loaded.bitmap !== this.wanted()) return null;
+    const { registration } = there.surface;
+    const [width, height] = [there.width, there.height];
+    const corners = [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: 0, y: height }] as const; // prettier-ignore
+    const [p, q, r] = corners.map((at) => (registration ? unregisteredPlace(registration, there, at) : at)) as [SheetPoint, SheetPoint, SheetPoint];
+    const { image } = loaded;
+    // From its own px to those of the bare one: turned and scaled about the middle.
+    const across = [(q.x - p.x) / image.width, (q.y - p.y) / image.width] as const;
+    const down = [(r.x - p.x) / image.height, (r.y - p.y) / image.height] as const;
+    return { image, map: composeAffine(photoToSheet(there), [...across, ...down, p.x, p.y]) };
   }
 
   private lattice(): readonly AidTrail[] {

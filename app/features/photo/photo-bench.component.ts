@@ -53,7 +53,9 @@ export class PhotoBenchComponent {
   protected readonly toolWords = computed(() => {
     switch (this.view.tool()) {
       case 'crossing':
-        return 'Drag a crossing, press where a missing one is, or choose one and move it in the loupe.';
+        return this.settings.next()
+          ? 'Press the crossing that is named: the corners of the lattice by turns, or another that you say. Two or more also tell “Find and fit” which is which.'
+          : 'Drag a crossing, press where a missing one is, or choose one and move it in the loupe. It snaps to the lines; with Alt it does not.';
       case 'photo-outline':
         return 'Press the corners of what artwork is seen within; press the first again, or Enter, to close it.';
       case 'front':

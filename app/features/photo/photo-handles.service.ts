@@ -26,10 +26,10 @@ export class PhotoHandlesService implements StageHandles {
         const found = known.get(`${column} ${row}`);
         const at = found ?? this.photos.predicted(column, row);
         if (!at) continue;
-        const drag = (to: SheetPoint, _free: boolean, end: boolean): void => {
+        const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
           const px = this.settings.toPx(to);
           const still = px && found && Math.hypot(px.x - found.x, px.y - found.y) < 1e-6;
-          if (end && px && !still) void this.photos.setCrossing(column, row, px);
+          if (end && px && !still) void this.photos.setCrossing(column, row, px, free);
         };
         handles.push({
           name: `${found ? '' : 'missing '}crossing ${column}, ${row}`,

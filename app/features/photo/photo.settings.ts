@@ -14,12 +14,11 @@ export interface PhotoToolSettings {
   readonly pressed?: { readonly kind: PressedKind; readonly places: readonly SheetPoint[] };
   /** A place at which a crossing was pressed. */
   readonly crossing?: SheetPoint;
+  /** It is to stay exactly there. */
+  readonly free?: boolean;
   /** The crossing that would be set at a place, in words. */
   readonly crossingAt?: (at: SheetPoint) => string;
 }
-
-/** The corners of a lattice in the order in which they are pressed where nothing is known of it. */
-const CORNERS = ['upper left', 'upper right', 'lower right', 'lower left'] as const;
 
 /** Hands what is pressed on a photograph to what is made of it. */
 @Injectable({ providedIn: 'root' })
@@ -40,8 +39,8 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     return there ? { crossingAt: (at): string => this.wordsAt(at) } : {};
   });
 
-  patch({ pressed, crossing }: Partial<PhotoToolSettings>): void {
-    if (crossing) this.setCrossing(crossing);
+  patch({ pressed, crossing, free }: Partial<PhotoToolSettings>): void {
+    if (crossing) this.setCrossing(crossing, free ?? false);
     if (!pressed) return;
     const places = pressed.places.flatMap((place) => this.toPx(place) ?? []);
     if (places.length === 0) return void this.messages.say('info', 'Take a photograph first');
@@ -59,9 +58,27 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     return back && applyAffine(back, x, y);
   }
 
-  private setCrossing(at: SheetPoint): void {
+  private setCrossing(at: SheetPoint, free: boolean): void {
     const [px, crossing] = [this.toPx(at), this.crossingNear(at)];
-    if (px && crossing) void this.photos.setCrossing(crossing.column, crossing.row, px);
+    this.wished.set(null);
+    if (px && crossing) void this.photos.setCrossing(crossing.column, crossing.row, px, free);
+  }
+
+  private readonly wished = signal<{ readonly column: number; readonly row: number } | null>(null);
+
+  /** While nothing is fitted: the crossing that is pressed next, a corner of the lattice unless another is said; null once there is a fit. */
+  readonly next = computed(() => {
+    const surface = this.photos.there()?.surface;
+    if (!surface || surface.fit) return null;
+    const { columns, rows } = surface.lattice;
+    const corners = [[0, 0], [columns, 0], [columns, rows], [0, rows]].map(([column, row]) => ({ column: column!, row: row! })); // prettier-ignore
+    const left = corners.find((one) => !surface.crossings.some(({ column, row }) => column === one.column && row === one.row));
+    return this.wished() ?? left ?? { column: 0, row: 0 };
+  });
+
+  setNext(part: Partial<{ column: number; row: number }>): void {
+    const next = this.next();
+    if (next) this.wished.set({ ...next, ...part });
   }
 
   /** The crossing that a place belongs to: the nearest by the fit, or the next corner of the lattice. */
@@ -69,11 +86,8 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     const surface = this.photos.there()?.surface;
     const px = this.toPx(at);
     if (!surface || !px) return null;
+    if (!surface.fit) return this.next();
     const { columns, rows } = surface.lattice;
-    if (!surface.fit) {
-      const corners = [[0, 0], [columns, 0], [columns, rows], [0, rows]].map(([column, row]) => ({ column: column!, row: row! })); // prettier-ignore
-      return corners.find((one) => !surface.crossings.some(({ column, row }) => column === one.column && row === one.row)) ?? null;
-    }
     let [nearest, least]: [{ column: number; row: number } | null, number] = [null, Infinity];
     for (let row = 0; row <= rows; row++)
       for (let column = 0; column <= columns; column++) {
@@ -86,9 +100,11 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
 
   private wordsAt(at: SheetPoint): string {
     const crossing = this.crossingNear(at);
-    const surface = this.photos.there()?.surface;
-    if (!crossing || !surface) return 'all corners are set';
-    if (!surface.fit) return `${CORNERS[surface.crossings.length] ?? 'next'} crossing of the lattice`;
-    return `crossing ${crossing.column}, ${crossing.row}`;
+    const lattice = this.photos.there()?.surface.lattice;
+    if (!crossing || !lattice) return 'take a photograph first';
+    const { column, row } = crossing;
+    const corner = (column === 0 || column === lattice.columns) && (row === 0 || row === lattice.rows);
+    const words = corner ? `, ${row === 0 ? 'upper' : 'lower'} ${column === 0 ? 'left' : 'right'} of the lattice` : '';
+    return `crossing ${column}, ${row}${words}`;
   }
 }

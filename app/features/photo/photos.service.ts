@@ -227,10 +227,12 @@ export class PhotosService {
       async () => {
         const told = (step: keyof typeof STEP_WORDS): void => this.doing.set(STEP_WORDS[step]);
         const [bare, latticed] = [await this.blobOf(photo.bitmap), surface.latticed === undefined ? null : await this.blobOf(surface.latticed)];
-        let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, told), false];
+        // What was set by hand stays, and the others are counted from it.
+        const byHand = surface.crossings.filter(({ hand }) => hand);
+        let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, byHand, told), false];
         if (typeof found === 'string' && found !== 'different-sizes' && latticed && photo.surfaces.length === 1) {
           // Perhaps they were given the other way round.
-          const other = await this.work.run('solve', latticed, bare, surface.lattice, told);
+          const other = await this.work.run('solve', latticed, bare, surface.lattice, byHand, told);
           if (other !== null && typeof other !== 'string') [found, swapped] = [other, true];
         }
         if (found === null) return;
@@ -308,13 +310,39 @@ export class PhotosService {
     );
   }
 
-  /** Sets a crossing by hand, in px of the bare photograph, and fits anew. */
-  async setCrossing(column: number, row: number, { x, y }: SheetPoint, error = BY_HAND): Promise<void> {
+  /**
+   * Sets a crossing by hand, in px of the bare photograph, and fits anew. It snaps to the lines of the photograph near it;
+   * the first four once there is a fit that says how they run.
+   * @param free whether it stays exactly where it was set
+   */
+  async setCrossing(column: number, row: number, { x, y }: SheetPoint, free = false): Promise<void> {
     const there = this.there();
     if (!there) return;
-    const others = there.surface.crossings.filter((one) => one.column !== column || one.row !== row);
+    const { surface, width, height } = there;
+    const others = surface.crossings.filter((one) => one.column !== column || one.row !== row);
+    const own: KeptCrossing = { column, row, x, y, error: BY_HAND, hand: true };
     this.chosenCrossing.set({ column, row });
-    await this.busy('Fitting surfaces …', () => this.refit([...others, { column, row, x, y, error, hand: true }], there.surface.fit?.kind, 'set a crossing'), 'The crossing was not set'); // prettier-ignore
+    await this.busy(
+      'Fitting surfaces …',
+      async () => {
+        const all = [...others, own];
+        const first =
+          surface.fit || free || all.length < 4 ? null : ((await this.work.run('kinds', all, surface.lattice, { width, height }))?.[0]?.fit ?? null);
+        const snapped = first ? await this.snapped(all, first) : surface.fit && !free ? [...others, ...(await this.snapped([own], surface.fit))] : all;
+        await this.refit(snapped, surface.fit?.kind, 'set a crossing');
+      },
+      'The crossing was not set',
+    );
+  }
+
+  /** Crossings where the lines of the photograph cross near them; as they are where none do. */
+  private async snapped(crossings: readonly KeptCrossing[], fit: KeptFit): Promise<readonly KeptCrossing[]> {
+    const { surface, photo } = this.there()!;
+    const found = await this.work.run('snap', await this.blobOf(surface.latticed ?? photo.bitmap), surface.registration ?? null, fit, crossings);
+    return crossings.map((one, i) => {
+      const near = found?.[i];
+      return near ? { ...near, ...(one.hand && { hand: true as const }) } : one;
+    });
   }
 
   async removeCrossing(column: number, row: number): Promise<void> {
@@ -334,25 +362,20 @@ export class PhotosService {
   async findAgain(column: number, row: number): Promise<void> {
     const there = this.there();
     const at = this.predicted(column, row);
-    if (!there || !at) return;
-    const { surface, photo, width, height } = there;
-    const { columns, rows } = surface.lattice;
-    const { registeredPlace, unregisteredPlace } = await import('@later');
-    const size = { width, height };
-    const carry = (p: SheetPoint): SheetPoint => (surface.registration ? registeredPlace(surface.registration, size, p) : p);
-    const about = carry(at);
-    const arm = (c: number, r: number): readonly [number, number] | null => {
-      const p = c < 0 || r < 0 || c > columns || r > rows ? null : this.predicted(c, r);
-      if (!p) return null;
-      const to = carry(p);
-      return [to.x - about.x, to.y - about.y];
-    };
-    const arms = { right: arm(column + 1, row), left: arm(column - 1, row), down: arm(column, row + 1), up: arm(column, row - 1) };
-    const blob = await this.blobOf(surface.latticed ?? photo.bitmap);
-    const found = await this.work.run('crossing', blob, about, arms);
-    if (!found) return void this.messages.say('info', 'There is no crossing to be seen there', ['Set it by hand, or leave it out.']);
-    const back = surface.registration ? unregisteredPlace(surface.registration, size, found.at) : found.at;
-    await this.setCrossing(column, row, back, Math.max(0.02, found.error));
+    if (!there?.surface.fit || !at) return;
+    const { surface, photo } = there;
+    const others = surface.crossings.filter((one) => one.column !== column || one.row !== row);
+    this.chosenCrossing.set({ column, row });
+    await this.busy(
+      'Looking for the crossing …',
+      async () => {
+        const picture = await this.blobOf(surface.latticed ?? photo.bitmap);
+        const [found] = (await this.work.run('snap', picture, surface.registration ?? null, surface.fit!, [{ column, row, ...at }])) ?? [];
+        if (!found) return void this.messages.say('info', 'There is no crossing to be seen there', ['Set it by hand, or leave it out.']);
+        await this.refit([...others, found], surface.fit!.kind, 'find a crossing again');
+      },
+      'The crossing was not looked for',
+    );
   }
 
   /** Looks at a crossing closely. */
