@@ -3,6 +3,7 @@ import { bootstrapApplication } from '@angular/platform-browser';
 import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
 import { STAGES } from './features/stages';
+import { shown } from './platform/shown';
 import { KernelService } from './platform/kernel.service';
 import { ShellComponent } from './shell/shell.component';
 import { STAGE_LINKS, StagesService } from './state/stages.service';
@@ -15,7 +16,7 @@ bootstrapApplication(ShellComponent, {
     // The stage that is shown first comes while the rest starts.
     provideEnvironmentInitializer(() => void inject(StagesService).load('draw')),
     provideEnvironmentInitializer(() => inject(KernelService).start()),
-    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:30000' }),
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: () => shown }),
     providePrimeNG({ theme: { preset: CheminPreset, options: { darkModeSelector: '.dark', cssLayer: false } } }),
   ],
 }).catch((error: unknown) => console.error(error));

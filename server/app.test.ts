@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { createApp } from './app';
 
 let server: Server;
@@ -13,6 +14,8 @@ beforeAll(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'chemin-server-'));
   writeFileSync(join(folder, 'index.html'), '<!doctype html><title>page</title>');
   writeFileSync(join(folder, 'main-ABCDEF12.js'), `console.log(${JSON.stringify('x'.repeat(5000))})`);
+  writeFileSync(join(folder, 'chunk-ABCDEF12.js'), 'as it is');
+  writeFileSync(join(folder, 'chunk-ABCDEF12.js.gz'), gzipSync('as the build compressed it'));
   mkdirSync(join(folder, 'wasm'));
   writeFileSync(join(folder, 'wasm', 'kernel.wasm'), Buffer.from([0, 97, 115, 109]));
   await new Promise<void>((ready) => (server = createApp(folder).listen(0, () => ready())));
@@ -43,6 +46,15 @@ describe('the server', () => {
     expect(response.headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
     expect(response.headers.get('content-encoding')).toBe('gzip');
     expect((await fetch(`${base}/wasm/kernel.wasm`)).headers.get('content-type')).toBe('application/wasm');
+  });
+
+  it('sends what the build has compressed as it is to whoever takes it', async () => {
+    const response = await fetch(`${base}/chunk-ABCDEF12.js`);
+    expect(await response.text()).toBe('as the build compressed it');
+    expect(response.headers.get('content-type')).toMatch(/^text\/javascript|^application\/javascript/);
+    expect(response.headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
+    const plain = await fetch(`${base}/chunk-ABCDEF12.js`, { headers: { 'accept-encoding': 'identity' } });
+    expect(await plain.text()).toBe('as it is');
   });
 
   it('answers plainly, under the same policy, to addresses that cannot be read and to a build that is not there', async () => {

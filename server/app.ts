@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import compression from 'compression';
+import expressStaticGzip from 'express-static-gzip';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
 
@@ -21,7 +22,17 @@ const CONTENT_POLICY = {
 };
 
 /** Names that the build gives to files whose content can never change under that name. */
-const HASHED = /-[A-Z0-9]{8}\.(js|css|woff2?|map)$/;
+const HASHED = /-[A-Z0-9]{8}\.(js|css|woff2?|map)(\.gz)?$/;
+
+/** Whether a path is written as addresses are. */
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** What went wrong in a plain sentence, never where in the code. Express tells error handlers by their four arguments. */
 const plainAnswer: ErrorRequestHandler = (error: { readonly status?: unknown }, _request, response, next) => {
@@ -42,12 +53,17 @@ export function createApp(folder: string): Express {
   app.set('env', 'production');
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: CONTENT_POLICY }, strictTransportSecurity: false }));
+  app.use(({ path }, _response, next) => next(isReadable(path) ? undefined : { status: 400 }));
+  // What the build has compressed is sent as it is; the rest is compressed as it goes.
   app.use(compression());
   app.use(
-    express.static(folder, {
+    expressStaticGzip(folder, {
       index: false,
-      setHeaders: (response, path) => {
-        response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      serveStatic: {
+        index: false,
+        setHeaders: (response, path) => {
+          response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );

@@ -9,6 +9,7 @@ import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from '../platform/drawings.service';
 import { download, downloadText, fileName } from '../platform/files';
+import { shown } from '../platform/shown';
 import { ProjectsService } from '../platform/projects.service';
 
 /** Longest time in ms between a change and its saving. */
@@ -85,6 +86,8 @@ export class KeepingService {
     } catch (error) {
       this.trouble(error);
       if (!this.store.open()) this.show(startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() }), null);
+    } finally {
+      shown.next();
     }
   }
 
