@@ -12,7 +12,7 @@ import { grainPart, lightParts, maskPart, type MadePart } from '../core/photo/li
 import type { KeptCrossing } from '../core/photo/photo';
 import { takePractice } from '../core/photo/practice';
 import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
-import type { Registration } from '../core/photo/register';
+import { registerPhotos, SAME_THING, type Registration } from '../core/photo/register';
 import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
 
 /** A picture as a PNG, and its box in px of the photograph. */
@@ -100,6 +100,11 @@ const api = {
   },
   panel: panelByCorners,
   round: roundByRims,
+  /** How a second photograph lies on the first; null where they are not of the same thing. */
+  async register(bare: Blob, latticed: Blob): Promise<Registration | null> {
+    const found = registerPhotos(grayOf(await pixelsOf(bare)), grayOf(await pixelsOf(latticed)));
+    return found && found.agrees >= SAME_THING ? found : null;
+  },
   /** Crossings as the photograph has them near where they are said to be; null for those where no lines cross. */
   async snap(
     picture: Blob,

@@ -78,5 +78,12 @@ describe('crossings set by hand', () => {
     const solved = solvePhoto(pair.bare, pair.latticed, PRACTICE_LATTICE, [own, byHand(setup, 6, 2, 0, 0.2)], () => undefined) as SolvedPhoto;
     expect(solved.crossings.filter(({ column, row }) => column === 4 && row === 3)).toEqual([own]);
     expect(solved.crossings.length).toBeGreaterThan(60);
+    // What was set wrongly is found instead.
+    const off = { ...own, x: own.x + 40 };
+    const mended = solvePhoto(pair.bare, pair.latticed, PRACTICE_LATTICE, [off, byHand(setup, 6, 2, 0, 0.2)], () => undefined) as SolvedPhoto;
+    const there = mended.crossings.filter(({ column, row }) => column === 4 && row === 3);
+    expect(there).toHaveLength(1);
+    expect(there[0]!.hand).toBeUndefined();
+    expect(mended.kinds[0]!.fit.wrong).toEqual([]);
   });
 });

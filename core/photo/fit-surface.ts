@@ -48,14 +48,14 @@ export interface Comparison {
   readonly fit: SurfaceFit;
 }
 
-/** Px that crossings may all be off together, as blur and print have it: the least that is told as uncertain. */
-export const TOGETHER = 0.03;
+/** Part of their own spread by which crossings may all be off together, as blur and noise have it, and the least px of it. */
+const [TOGETHER, LEAST_TOGETHER] = [0.45, 0.006];
 /** Least standard error that a crossing counts with, in px. */
 const SUREST = 0.04;
 /** Times its standard deviation that a crossing misses and is wrong, and the least px. */
 const [WRONG, WRONG_PX] = [5, 0.6];
 /** Part of that by which a patch is off between crossings rather than where one is left out. */
-const BETWEEN = 1.6;
+const BETWEEN = 1.7;
 /** Most patches each way. */
 const MOST_PATCHES = 8;
 /** How much dearer freedom is than it is for one that predicts best, so that chance is not followed. */
@@ -223,7 +223,8 @@ export function compareSurfaces(
   let before: SurfaceFit | null = null;
   for (const kind of ['panel', 'cylinder', 'cone', 'patch'] as const) {
     const fit = fitSurface(kind, crossings, lattice, photo, before);
-    if (!fit) continue;
+    // Of what bends more than its crossings tell, nothing is known.
+    if (!fit || (kind !== 'panel' && 2 * crossings.length < numbersOf(fit.shape) + 2)) continue;
     if (kind !== 'patch') before = fit;
     const numbers = 2 * crossings.length;
     // By the errors that crossings were found to have; wrong ones count as far as they would at the rim of what is right.
@@ -238,6 +239,11 @@ export function compareSurfaces(
   let best = found[0];
   for (const one of found) if (best && one.score < best.score - BETTER) best = one;
   return best ? [best, ...found.filter((one) => one !== best)] : [];
+}
+
+/** Standard deviation of the misses in each direction by their median, so that what stands apart does not count. */
+function middleSpread({ misses }: SurfaceFit): number {
+  return medianOf(misses.flatMap(({ dx, dy, wrong }) => (wrong ? [] : [Math.hypot(dx, dy)]))) / 1.1774;
 }
 
 /** How far the fit may be off at a place of the sheet, in px: 19 of 20 times less. @param u from the upper left crossing, in mm */
@@ -269,5 +275,5 @@ export function uncertaintyAt(fit: SurfaceFit, u: number, v: number): number {
     // Along the direction in which it is least known.
     variance = (xx + yy) / 2 + Math.hypot((xx - yy) / 2, xy);
   }
-  return 2.45 * Math.sqrt(variance + TOGETHER * TOGETHER);
+  return 2.45 * Math.hypot(Math.sqrt(variance), LEAST_TOGETHER, TOGETHER * middleSpread(fit));
 }

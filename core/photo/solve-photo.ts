@@ -61,15 +61,21 @@ export function solvePhoto(
   const found = findSurface(second ?? first, lattice, known);
   if (typeof found === 'string') return found;
   told('fitting');
-  const isByHand = new Set(byHand.map(({ column, row }) => `${column} ${row}`));
-  const others = found.crossings.flatMap(({ column, row, at, error }): readonly KeptCrossing[] => {
-    if (isByHand.has(`${column} ${row}`)) return [];
+  const seen = found.crossings.map(({ column, row, at, error }): KeptCrossing => {
     const { x, y } = registration ? unregisteredPlace(registration, bare, at) : at;
-    return [{ column, row, x, y, error: Math.max(1e-3, error) }];
+    return { column, row, x, y, error: Math.max(1e-3, error) };
   });
-  const crossings = [...byHand, ...others];
-  const kinds = kindsOf(crossings, lattice, bare);
-  return kinds.length === 0 ? 'too-few' : { registration, crossings, kinds };
+  const together = (byThem: readonly KeptCrossing[]): SolvedPhoto => {
+    const taken = new Set(byThem.map(({ column, row }) => `${column} ${row}`));
+    const crossings = [...byThem, ...seen.filter(({ column, row }) => !taken.has(`${column} ${row}`))];
+    return { registration, crossings, kinds: kindsOf(crossings, lattice, bare) };
+  };
+  const all = together(byHand);
+  // What was set where it cannot be is found instead.
+  const wrong = new Set(all.kinds[0]?.fit.wrong.map(([column, row]) => `${column} ${row}`));
+  const right = byHand.filter(({ column, row }) => !wrong.has(`${column} ${row}`));
+  const solved = right.length === byHand.length ? all : together(right);
+  return solved.kinds.length === 0 ? 'too-few' : solved;
 }
 
 /** The kinds of surfaces that crossings may lie on, the best first. */

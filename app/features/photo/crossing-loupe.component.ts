@@ -3,6 +3,7 @@ import { registeredPlace, unregisteredPlace } from '@later';
 import type { SheetPoint } from '@core';
 import { DrawingsService } from '../../platform/drawings.service';
 import { DocumentStore } from '../../state/document.store';
+import { CrossingsService } from './crossings.service';
 import { PhotosService } from './photos.service';
 import { px } from './surface-parts';
 
@@ -28,8 +29,8 @@ const NUDGE = 0.1;
         (keydown)="nudge($event)"
       ></canvas>
       <div class="chips">
-        <button type="button" class="plain bordered" (click)="photos.findAgain(one.column, one.row)">Find it again</button>
-        <button type="button" class="plain bordered" (click)="photos.removeCrossing(one.column, one.row)">Leave it out</button>
+        <button type="button" class="plain bordered" (click)="crossings.findAgain(one.column, one.row)">Find it again</button>
+        <button type="button" class="plain bordered" (click)="crossings.remove(one.column, one.row)">Leave it out</button>
       </div>
     }
   `,
@@ -49,6 +50,7 @@ const NUDGE = 0.1;
 })
 export class CrossingLoupeComponent {
   protected readonly photos = inject(PhotosService);
+  protected readonly crossings = inject(CrossingsService);
   private readonly documents = inject(DocumentStore);
   private readonly drawings = inject(DrawingsService);
   private readonly canvas = viewChild<ElementRef<HTMLCanvasElement>>('view');
@@ -141,6 +143,6 @@ export class CrossingLoupeComponent {
     const [one, at] = [this.chosen(), this.at()];
     if (!one || !at) return;
     const p = this.carried(at);
-    void this.photos.setCrossing(one.column, one.row, this.carried({ x: p.x + dx, y: p.y + dy }, true), true);
+    void this.crossings.set(one.column, one.row, this.carried({ x: p.x + dx, y: p.y + dy }, true), true);
   }
 }

@@ -54,7 +54,7 @@ export class PhotoBenchComponent {
     switch (this.view.tool()) {
       case 'crossing':
         return this.settings.next()
-          ? 'Press the crossing that is named: the corners of the lattice by turns, or another that you say. Two or more also tell “Find and fit” which is which.'
+          ? 'Press the crossing at the upper left of the printed number: of the four corners by turns, or of another number that you type. From two on, “Find and fit” counts the others from them.'
           : 'Drag a crossing, press where a missing one is, or choose one and move it in the loupe. It snaps to the lines; with Alt it does not.';
       case 'photo-outline':
         return 'Press the corners of what artwork is seen within; press the first again, or Enter, to close it.';

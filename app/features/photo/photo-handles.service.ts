@@ -3,6 +3,7 @@ import { applyAffine, photoToSheet, type SheetPoint } from '@core';
 import { ViewStore } from '../../state/view.store';
 import type { StageHandles } from '../../state/stage';
 import type { SheetHandle } from '../../tools/handle';
+import { CrossingsService } from './crossings.service';
 import { PhotoSettings } from './photo.settings';
 import { PhotosService } from './photos.service';
 
@@ -10,6 +11,7 @@ import { PhotosService } from './photos.service';
 @Injectable({ providedIn: 'root' })
 export class PhotoHandlesService implements StageHandles {
   private readonly photos = inject(PhotosService);
+  private readonly crossings = inject(CrossingsService);
   private readonly settings = inject(PhotoSettings);
   private readonly view = inject(ViewStore);
 
@@ -29,7 +31,7 @@ export class PhotoHandlesService implements StageHandles {
         const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
           const px = this.settings.toPx(to);
           const still = px && found && Math.hypot(px.x - found.x, px.y - found.y) < 1e-6;
-          if (end && px && !still) void this.photos.setCrossing(column, row, px, free);
+          if (end && px && !still) void this.crossings.set(column, row, px, free);
         };
         handles.push({
           name: `${found ? '' : 'missing '}crossing ${column}, ${row}`,

@@ -4,6 +4,7 @@ import { MessageStore } from '../../platform/messages.store';
 import { ViewStore } from '../../state/view.store';
 import type { ToolSettings } from '../../state/stage';
 import type { PressedKind } from './corners.tool';
+import { CrossingsService } from './crossings.service';
 import { EdgeFitService } from './edge-fit.service';
 import { PhotoDressService } from './photo-dress.service';
 import { PhotosService } from './photos.service';
@@ -24,6 +25,7 @@ export interface PhotoToolSettings {
 @Injectable({ providedIn: 'root' })
 export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
   private readonly photos = inject(PhotosService);
+  private readonly crossings = inject(CrossingsService);
   private readonly edges = inject(EdgeFitService);
   private readonly dress = inject(PhotoDressService);
   private readonly view = inject(ViewStore);
@@ -59,9 +61,12 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
   }
 
   private setCrossing(at: SheetPoint, free: boolean): void {
-    const [px, crossing] = [this.toPx(at), this.crossingNear(at)];
-    this.wished.set(null);
-    if (px && crossing) void this.photos.setCrossing(crossing.column, crossing.row, px, free);
+    const shown = this.crossings.registration();
+    void this.crossings.inTurn(async () => {
+      const [px, crossing] = [this.toPx(at), this.crossingNear(at)];
+      this.wished.set(null);
+      if (px && crossing) await this.crossings.setNow(crossing.column, crossing.row, px, free, shown);
+    });
   }
 
   private readonly wished = signal<{ readonly column: number; readonly row: number } | null>(null);
@@ -76,9 +81,11 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     return this.wished() ?? left ?? { column: 0, row: 0 };
   });
 
-  setNext(part: Partial<{ column: number; row: number }>): void {
-    const next = this.next();
-    if (next) this.wished.set({ ...next, ...part });
+  /** @param number as it is printed beside the crossing */
+  setNext(number: number): void {
+    const across = (this.photos.there()?.surface.lattice.columns ?? 0) + 1;
+    const k = Math.max(0, Math.round(number) - 1);
+    this.wished.set({ column: k % across, row: Math.floor(k / across) });
   }
 
   /** The crossing that a place belongs to: the nearest by the fit, or the next corner of the lattice. */
@@ -105,6 +112,6 @@ export class PhotoSettings implements ToolSettings<PhotoToolSettings> {
     const { column, row } = crossing;
     const corner = (column === 0 || column === lattice.columns) && (row === 0 || row === lattice.rows);
     const words = corner ? `, ${row === 0 ? 'upper' : 'lower'} ${column === 0 ? 'left' : 'right'} of the lattice` : '';
-    return `crossing ${column}, ${row}${words}`;
+    return `crossing at number ${row * (lattice.columns + 1) + column + 1}${words}`;
   }
 }

@@ -15,7 +15,7 @@ import {
   type PhotoSurface,
   type SheetPoint,
 } from '@core';
-import { openedFit, PRACTICE_LATTICE, type KindTried, type LatticeSettings, type Miss, type SurfaceKind } from '@later';
+import { openedFit, PRACTICE_LATTICE, type KindTried, type LatticeSettings, type Miss, type Registration, type SurfaceKind } from '@later';
 import type { WrittenPart } from '../../../workers/photo.worker';
 import { DrawingsService } from '../../platform/drawings.service';
 import { chooseFiles } from '../../platform/files';
@@ -33,8 +33,6 @@ const PHOTO_FILES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp';
 const LIMITS = { side: 16_384, px: 40_000_000 };
 /** px to the inch at which a photograph takes up a sheet of its own. */
 const RESOLUTION = 300;
-/** Error in px of a crossing that was set by hand. */
-const BY_HAND = 0.3;
 /** How light is laid on artwork at first. */
 const AT_FIRST = { shadeStrength: 1, glossStrength: 0.8 };
 
@@ -293,8 +291,8 @@ export class PhotosService {
     );
   }
 
-  /** Fits crossings anew. @param kind the one that is kept to; the best where none is given */
-  private async refit(crossings: readonly KeptCrossing[], kind: SurfaceKind | undefined, label: string): Promise<void> {
+  /** Fits crossings anew. @param kind the one that is kept to; the best where none is given; @param registration how the photographs lie on each other, where that was found */
+  async refit(crossings: readonly KeptCrossing[], kind: SurfaceKind | undefined, label: string, registration?: Registration | null): Promise<void> {
     const there = this.there();
     if (!there) return;
     const { surface, photo, width, height } = there;
@@ -304,78 +302,17 @@ export class PhotosService {
     const chosen = kinds.find((one) => one.kind === kind) ?? kinds[0];
     const lit = chosen && surface.light?.shade ? null : chosen && (await this.lightOf(await this.blobOf(photo.bitmap), chosen.fit, surface.light));
     this.change(
-      ({ fit: _, ...own }) => inOrder({ ...own, crossings, ...(chosen && { fit: chosen.fit }), ...(lit && { light: lit.light }) }),
+      ({ fit: _, ...own }) =>
+        inOrder({ ...own, ...(registration && { registration }), crossings, ...(chosen && { fit: chosen.fit }), ...(lit && { light: lit.light }) }),
       label,
       lit?.bitmaps,
     );
-  }
-
-  /**
-   * Sets a crossing by hand, in px of the bare photograph, and fits anew. It snaps to the lines of the photograph near it;
-   * the first four once there is a fit that says how they run.
-   * @param free whether it stays exactly where it was set
-   */
-  async setCrossing(column: number, row: number, { x, y }: SheetPoint, free = false): Promise<void> {
-    const there = this.there();
-    if (!there) return;
-    const { surface, width, height } = there;
-    const others = surface.crossings.filter((one) => one.column !== column || one.row !== row);
-    const own: KeptCrossing = { column, row, x, y, error: BY_HAND, hand: true };
-    this.chosenCrossing.set({ column, row });
-    await this.busy(
-      'Fitting surfaces …',
-      async () => {
-        const all = [...others, own];
-        const first =
-          surface.fit || free || all.length < 4 ? null : ((await this.work.run('kinds', all, surface.lattice, { width, height }))?.[0]?.fit ?? null);
-        const snapped = first ? await this.snapped(all, first) : surface.fit && !free ? [...others, ...(await this.snapped([own], surface.fit))] : all;
-        await this.refit(snapped, surface.fit?.kind, 'set a crossing');
-      },
-      'The crossing was not set',
-    );
-  }
-
-  /** Crossings where the lines of the photograph cross near them; as they are where none do. */
-  private async snapped(crossings: readonly KeptCrossing[], fit: KeptFit): Promise<readonly KeptCrossing[]> {
-    const { surface, photo } = this.there()!;
-    const found = await this.work.run('snap', await this.blobOf(surface.latticed ?? photo.bitmap), surface.registration ?? null, fit, crossings);
-    return crossings.map((one, i) => {
-      const near = found?.[i];
-      return near ? { ...near, ...(one.hand && { hand: true as const }) } : one;
-    });
-  }
-
-  async removeCrossing(column: number, row: number): Promise<void> {
-    const there = this.there();
-    if (!there) return;
-    const others = there.surface.crossings.filter((one) => one.column !== column || one.row !== row);
-    await this.busy('Fitting surfaces …', () => this.refit(others, there.surface.fit?.kind, 'leave a crossing out'), 'The crossing was not removed');
   }
 
   /** Where the fit has a crossing, in px of the bare photograph. */
   predicted(column: number, row: number): SheetPoint | null {
     const fit = this.there()?.surface.fit;
     return fit ? photoSide(fit).shown(column * fit.lattice.box, row * fit.lattice.box) : null;
-  }
-
-  /** Looks into the photograph once more where the fit has a crossing. */
-  async findAgain(column: number, row: number): Promise<void> {
-    const there = this.there();
-    const at = this.predicted(column, row);
-    if (!there?.surface.fit || !at) return;
-    const { surface, photo } = there;
-    const others = surface.crossings.filter((one) => one.column !== column || one.row !== row);
-    this.chosenCrossing.set({ column, row });
-    await this.busy(
-      'Looking for the crossing …',
-      async () => {
-        const picture = await this.blobOf(surface.latticed ?? photo.bitmap);
-        const [found] = (await this.work.run('snap', picture, surface.registration ?? null, surface.fit!, [{ column, row, ...at }])) ?? [];
-        if (!found) return void this.messages.say('info', 'There is no crossing to be seen there', ['Set it by hand, or leave it out.']);
-        await this.refit([...others, found], surface.fit!.kind, 'find a crossing again');
-      },
-      'The crossing was not looked for',
-    );
   }
 
   /** Looks at a crossing closely. */
