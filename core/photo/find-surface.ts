@@ -1,6 +1,6 @@
 import type { LatticeSettings } from '../grid/lattice';
 import { crossingAt, findCrossings, type Crossing, type KnownCrossing, type NotFound } from './find-crossings';
-import { compareSurfaces, shownBy, type Comparison, type SurfaceFit } from './fit-surface';
+import { compareSurfaces, shownBy, slantAt, type Comparison, type SurfaceFit } from './fit-surface';
 import type { Gray } from './gray';
 import { armsOf, refinedCrossing } from './refine';
 
@@ -41,7 +41,7 @@ function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonl
   for (let row = 0; row <= rows; row++)
     for (let column = 0; column <= columns; column++) {
       const place = at(column, row);
-      if (known.has(column + row * (columns + 1)) || !place || !isSeen(fit, column * box, row * box)) continue;
+      if (known.has(column + row * (columns + 1)) || !place || slantAt(fit, column * box, row * box) <= GRAZING) continue;
       if (place.x < 2 || place.y < 2 || place.x > gray.width - 2 || place.y > gray.height - 2) continue;
       const arms = armsOf(lattice, at, column, row);
       const refined = arms && refinedCrossing(gray, place, arms);
@@ -49,17 +49,4 @@ function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonl
       added.push(crossingAt(column, row, refined));
     }
   return added.length === 0 && wrong.size === 0 ? crossings : [...kept, ...added];
-}
-
-/** Whether a place of the sheet is turned to the camera, not too slantwise: by how a small square of it is shown. */
-function isSeen({ shape, lattice }: SurfaceFit, u: number, v: number): boolean {
-  const shown = shownBy({ shape, lattice });
-  const step = lattice.box * 0.02;
-  const [p, q, r] = [shown(u, v), shown(u + step, v), shown(u, v + step)];
-  if (!p || !q || !r) return false;
-  const [a, b] = [[q.x - p.x, q.y - p.y], [r.x - p.x, r.y - p.y]] as const; // prettier-ignore
-  const area = a[0] * b[1] - a[1] * b[0];
-  const [long, short] = [Math.max(Math.hypot(...a), Math.hypot(...b)), Math.min(Math.hypot(...a), Math.hypot(...b))];
-  // Seen slantwise a square is as narrow as the sine of the angle.
-  return area > GRAZING * long * long && short > 0;
 }

@@ -50,8 +50,8 @@ export interface Comparison {
 
 /** Part of their own spread by which crossings may all be off together, as blur and noise have it, and the least px of it. */
 const [TOGETHER, LEAST_TOGETHER] = [0.45, 0.006];
-/** Least standard error that a crossing counts with, in px. */
-const SUREST = 0.04;
+/** Least standard error that a crossing counts with where it is seen straight on, in px; and the most slantwise that is told apart. */
+const [SUREST, MOST_SLANT] = [0.04, 0.08];
 /** Times its standard deviation that a crossing misses and is wrong, and the least px. */
 const [WRONG, WRONG_PX] = [5, 0.6];
 /** Part of that by which a patch is off between crossings rather than where one is left out. */
@@ -219,22 +219,26 @@ export function compareSurfaces(
   lattice: LatticeSettings,
   photo: { readonly width: number; readonly height: number },
 ): readonly Comparison[] {
-  const found: Comparison[] = [];
-  let before: SurfaceFit | null = null;
+  const fits: SurfaceFit[] = [];
+  let bent: SurfaceFit | null = null;
   for (const kind of ['panel', 'cylinder', 'cone', 'patch'] as const) {
-    const fit = fitSurface(kind, crossings, lattice, photo, before);
+    const fit: SurfaceFit | null = fitSurface(kind, crossings, lattice, photo, bent);
+    if (fit && kind !== 'patch') bent = fit;
     // Of what bends more than its crossings tell, nothing is known.
-    if (!fit || (kind !== 'panel' && 2 * crossings.length < numbersOf(fit.shape) + 2)) continue;
-    if (kind !== 'patch') before = fit;
-    const numbers = 2 * crossings.length;
-    // By the errors that crossings were found to have; wrong ones count as far as they would at the rim of what is right.
-    const off = fit.misses.reduce(
-      (sum, { dx, dy, wrong }, i) => sum + (wrong ? 25 : Math.min(50, (dx * dx + dy * dy) / Math.max(SUREST, crossings[i]!.error) ** 2)),
-      0,
-    );
-    const score = numbers * Math.log(Math.max(off / numbers, 0.05)) + numbersOf(fit.shape) * Math.log(numbers);
-    found.push({ kind, spread: fit.spread, score, fit });
+    if (fit && (kind === 'panel' || 2 * crossings.length >= numbersOf(fit.shape) + 2)) fits.push(fit);
   }
+  // The freest follows them best: it tells how slantwise each is seen.
+  const freest = fits.at(-1);
+  const errors = crossings.map(({ column, row, error }) =>
+    Math.max(error, SUREST / Math.max(MOST_SLANT, freest ? slantAt(freest, column * lattice.box, row * lattice.box) : 1)),
+  );
+  const numbers = 2 * crossings.length;
+  const found = fits.map((fit): Comparison => {
+    // By the errors that crossings were found to have; wrong ones count as far as they would at the rim of what is right.
+    const off = fit.misses.reduce((sum, { dx, dy, wrong }, i) => sum + (wrong ? 25 : Math.min(50, (dx * dx + dy * dy) / errors[i]! ** 2)), 0);
+    const score = numbers * Math.log(Math.max(off / numbers, 0.05)) + numbersOf(fit.shape) * Math.log(numbers);
+    return { kind: fit.kind, spread: fit.spread, score, fit };
+  });
   // In the order of their freedom: the first that no later one beats clearly.
   let best = found[0];
   for (const one of found) if (best && one.score < best.score - BETTER) best = one;
@@ -244,6 +248,17 @@ export function compareSurfaces(
 /** Standard deviation of the misses in each direction by their median, so that what stands apart does not count. */
 function middleSpread({ misses }: SurfaceFit): number {
   return medianOf(misses.flatMap(({ dx, dy, wrong }) => (wrong ? [] : [Math.hypot(dx, dy)]))) / 1.1774;
+}
+
+/** How slantwise a place of the sheet is seen: how much narrower than long a small square of it is shown; less than 0 from behind. @param u as `shownBy` */
+export function slantAt(fit: Pick<SurfaceFit, 'shape' | 'lattice'>, u: number, v: number): number {
+  const shown = shownBy(fit);
+  const step = fit.lattice.box * 0.02;
+  const [p, q, r] = [shown(u, v), shown(u + step, v), shown(u, v + step)];
+  if (!p || !q || !r) return -1;
+  const [a, b] = [[q.x - p.x, q.y - p.y], [r.x - p.x, r.y - p.y]] as const; // prettier-ignore
+  const long = Math.max(Math.hypot(...a), Math.hypot(...b));
+  return long > 0 ? (a[0] * b[1] - a[1] * b[0]) / (long * long) : -1;
 }
 
 /** How far the fit may be off at a place of the sheet, in px: 19 of 20 times less. @param u from the upper left crossing, in mm */
