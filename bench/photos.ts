@@ -38,12 +38,12 @@ export function photoRows(): Row[] {
   const pixels: Pixels = { width: side, height: side, data: new Uint8ClampedArray(4 * side * side).fill(200) };
   const pyramid = pyramidOf(pixels);
   const place = { kind: 'photographed', map: [114, 0, 0, 0, 54, 0, 0, 0, 1], fit, after: [4, 0, 0, 4, 0, 0] } as const;
-  const under = pxUnder(place, pixels)!;
+  const [under, roughly] = [pxUnder(place, pixels)!, pxUnder(place, pixels, true)!];
   const whole = { x: 0, y: 0, perPx: 1, width: 4000, height: 3000 };
   const out = new Uint32Array(whole.width * whole.height);
   const mapped = median(() => mapBitmap(pyramid, under, whole, 'full', out), 1, 0);
   const small = { x: 0, y: 0, perPx: 4000 / 260, width: 260, height: 195 };
-  const preview = median(() => mapBitmap(pyramid, under, small, 'quick', out), 7);
+  const preview = median(() => mapBitmap(pyramid, roughly, small, 'quick', out), 7);
   const memory = (4 * side * side * 2.34 + 4 * out.length) / 1e6;
 
   const svg = `<svg viewBox="0 0 80 40">${Array.from({ length: 40 }, (_, i) => `<path fill="#20${(i % 90) + 10}40" d="M${(i * 7) % 74} ${(i * 11) % 34}l5 1l-3 4Z"/>`).join('')}</svg>`; // prettier-ignore

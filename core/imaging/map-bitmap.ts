@@ -74,7 +74,7 @@ function copied({ width: w, height: h, straight }: Pyramid, under: PxUnder, box:
 /** Px of a row between two places that are reckoned exactly in a quick look: powers of two. */
 const MOST_SPAN = 64;
 const LEAST_SPAN = 4;
-/** Bits of fraction with which a quick look goes from px to px, and the part of a px of the bitmap by which it may miss. */
+/** Bits of fraction with which a quick look goes from px to px, and the part of a px of the size looked up by which it may miss. */
 const BITS = 14;
 const STRAIGHT = 1 / 128;
 /** Largest bitmap side whose places are told in these bits. */
@@ -94,7 +94,9 @@ function quickRow(source: Pyramid, under: PxUnder, x: number, y: number, perPx: 
     for (; ; span >>= 1) {
       under(x + (from + span) * perPx, y, at, 2);
       under(x + (from + span / 2) * perPx, y, at, 0);
-      off = Math.abs(u + at[2]! - 2 * at[0]!) + Math.abs(v + at[3]! - 2 * at[1]!);
+      // In px of the size that is looked up.
+      const size = 1 << Math.min(most, sizeFor(Math.hypot(at[2]! - u, at[3]! - v) / span));
+      off = (Math.abs(u + at[2]! - 2 * at[0]!) + Math.abs(v + at[3]! - 2 * at[1]!)) / size;
       if (off < 2 * STRAIGHT || span === LEAST_SPAN) break;
     }
     under(x + (from + span / 2) * perPx, y + perPx, at, 4);

@@ -19,7 +19,7 @@ const FAR = 1e9;
 /**
  * The place of a bitmap under each place of the sheet: the inverse of where it lies.
  * @param size of the bitmap in px
- * @param quick whether the rim of a photographed surface need not be exact
+ * @param quick whether it may be about right on photographed surfaces
  * @returns null where it lies edge-on, so that nothing of it is seen
  */
 export function pxUnder(place: ImagePlace, { width, height }: { readonly width: number; readonly height: number }, quick = false): PxUnder | null {

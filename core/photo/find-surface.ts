@@ -1,6 +1,6 @@
 import type { LatticeSettings } from '../grid/lattice';
 import { crossingAt, findCrossings, type Crossing, type KnownCrossing, type NotFound } from './find-crossings';
-import { compareSurfaces, shownBy, slantAt, type Comparison, type SurfaceFit } from './fit-surface';
+import { compareSurfaces, middleSpread, shownBy, slantAt, type Comparison, type SurfaceFit } from './fit-surface';
 import type { Gray } from './gray';
 import { armsOf, refinedCrossing } from './refine';
 
@@ -12,6 +12,8 @@ export interface FoundSurface {
 
 /** Px that a crossing may lie beside its place on the surface to be looked for there again. */
 const NEAR = 3;
+/** Times the least spread that a plainer surface may have, and the slant at which what was found may be something else. */
+const [AS_WELL, SLANTWISE] = [2, 0.25];
 /** Sine of the angle at which a surface is seen below which its crossings are not looked for. */
 const GRAZING = 0.2;
 
@@ -26,7 +28,7 @@ export function findSurface(gray: Gray, lattice: LatticeSettings, known: readonl
   const surfaces = compareSurfaces(found.crossings, lattice, gray);
   const [best] = surfaces;
   if (!best) return { crossings: found.crossings, surfaces };
-  const crossings = lookedForAgain(gray, lattice, found.crossings, best.fit);
+  const crossings = lookedForAgain(gray, lattice, found.crossings, plainest(surfaces));
   return crossings === found.crossings ? { crossings, surfaces } : { crossings, surfaces: compareSurfaces(crossings, lattice, gray) };
 }
 
@@ -49,4 +51,18 @@ function lookedForAgain(gray: Gray, lattice: LatticeSettings, crossings: readonl
       added.push(crossingAt(column, row, refined));
     }
   return added.length === 0 && wrong.size === 0 ? crossings : [...kept, ...added];
+}
+
+/**
+ * The surface by which crossings are looked for once more: the best, or a plainer one that explains as well all but those
+ * seen most slantwise, where something else is easily taken for them.
+ */
+function plainest(surfaces: readonly Comparison[]): SurfaceFit {
+  const { fit } = surfaces[0]!;
+  const least = Math.min(...surfaces.map((one) => middleSpread(one.fit)));
+  const explains = (one: SurfaceFit): boolean =>
+    one.kind !== 'patch' &&
+    middleSpread(one) < AS_WELL * least &&
+    one.misses.every(({ column, row, wrong }) => !wrong || slantAt(one, column * one.lattice.box, row * one.lattice.box) < SLANTWISE);
+  return fit.kind === 'patch' ? (surfaces.find((one) => explains(one.fit))?.fit ?? fit) : fit;
 }

@@ -246,7 +246,7 @@ export function compareSurfaces(
 }
 
 /** Standard deviation of the misses in each direction by their median, so that what stands apart does not count. */
-function middleSpread({ misses }: SurfaceFit): number {
+export function middleSpread({ misses }: SurfaceFit): number {
   return medianOf(misses.flatMap(({ dx, dy, wrong }) => (wrong ? [] : [Math.hypot(dx, dy)]))) / 1.1774;
 }
 

@@ -11,9 +11,11 @@ interface Field {
   readonly rows: number;
   /** u and v at each corner, row by row; beside the surface places at its rim. */
   readonly places: Float64Array;
-  /** Which corners lie on the surface. */
-  readonly found: Uint8Array;
+  /** By its upper left corner, where each square lies: on the surface with all round it, at its rim, or beside it. */
+  readonly where: Uint8Array;
 }
+
+const [BESIDE, RIM, INSIDE] = [0, 1, 2];
 
 const fields = new WeakMap<KeptFit, Field>();
 
@@ -39,29 +41,41 @@ function made(fit: KeptFit): Field {
       places[2 * at + 1] = place.v;
       found[at] = place.found ? 1 : 0;
     }
-  return { step, columns, rows, places, found };
+  return { step, columns, rows, places, where: whereOf(found, columns, rows) };
+}
+
+function whereOf(found: Uint8Array, columns: number, rows: number): Uint8Array {
+  const where = new Uint8Array(columns * rows);
+  for (let j = 1; j < rows - 2; j++)
+    for (let i = 1; i < columns - 2; i++) {
+      let [near, all] = [0, 0];
+      for (let dj = -1; dj <= 2; dj++)
+        for (let di = -1; di <= 2; di++) {
+          const one = found[(j + dj) * columns + i + di]!;
+          all += one;
+          if (di >= 0 && di <= 1 && dj >= 0 && dj <= 1) near += one;
+        }
+      where[j * columns + i] = all === 16 ? INSIDE : near === 0 ? BESIDE : RIM;
+    }
+  return where;
 }
 
 /**
  * The place of a surface's sheet under px of its photograph, u and v written to two places of `out` from `at` on: cubic
  * between the corners of a grid inside the surface (Catmull and Rom 1974), exact at its rim, its rim beside it.
- * @param quick whether straight lines between the corners will do at the rim
+ * @param quick whether straight lines between the corners will do everywhere
  */
 export function placesUnder(fit: KeptFit, quick = false): (x: number, y: number, out: Float64Array, at: number) => void {
-  const { step, columns, rows, places, found } = fieldOf(fit);
+  const { step, columns, rows, places, where } = fieldOf(fit);
   const side = photoSide(fit);
   return (x, y, out, at) => {
-    const [gx, gy] = [Math.max(1, Math.min(columns - 2.001, x / step + 1)), Math.max(1, Math.min(rows - 2.001, y / step + 1))];
-    const [i, j] = [Math.floor(gx), Math.floor(gy)];
-    let [near, all] = [0, 0];
-    for (let dj = -1; dj <= 2; dj++)
-      for (let di = -1; di <= 2; di++) {
-        const one = found[(j + dj) * columns + i + di]!;
-        all += one;
-        if (di >= 0 && di <= 1 && dj >= 0 && dj <= 1) near += one;
-      }
-    if (all === 16) cubic(places, columns, i, j, gx - i, gy - j, out, at);
-    else if (near === 0 || quick) linear(places, columns, i, j, gx - i, gy - j, out, at);
+    const gx = Math.max(1, Math.min(columns - 2.001, x / step + 1));
+    const gy = Math.max(1, Math.min(rows - 2.001, y / step + 1));
+    const i = Math.floor(gx);
+    const j = Math.floor(gy);
+    const own = where[j * columns + i];
+    if (quick || own === BESIDE) linear(places, columns, i, j, gx - i, gy - j, out, at);
+    else if (own === INSIDE) cubic(places, columns, i, j, gx - i, gy - j, out, at);
     else {
       const place = side.nearest(x, y);
       out[at] = place.u;

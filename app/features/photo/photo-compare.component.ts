@@ -40,6 +40,10 @@ const WIDTH = 620;
       margin: 10px 0;
       border-radius: 4px;
     }
+    p-slider {
+      display: block;
+      margin: 14px 8px;
+    }
   `,
   styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -24,6 +24,9 @@ import { inOrder } from './surface-parts';
 /** Times that artwork may be larger than the lattice, or smaller, to lie in its own size at first. */
 const OWN_SIZE = { most: 3, least: 0.08 };
 
+/** Levels of noise below which nobody sees any. */
+const LEAST_NOISE = 0.15;
+
 /** Artwork on photographed surfaces: laid there, lit as the photograph is, and ended where the surface does. */
 @Injectable({ providedIn: 'root' })
 export class PhotoDressService {
@@ -92,6 +95,7 @@ export class PhotoDressService {
   async setGrain(on: boolean): Promise<void> {
     if (!on) return this.setTaken('lay no grain on artwork', ({ grain: _, ...light }) => light);
     await this.measure(async (made) => {
+      if (made.noise < LEAST_NOISE) return void this.messages.say('info', 'The photograph has hardly any grain', ['There is nothing of it to lay on artwork.']);
       const { part, bitmap } = await this.photos.part(made.part);
       this.setTaken('lay grain on artwork', (light) => ({ ...light, grain: part }), [bitmap]);
       this.messages.say('good', `Noise of ${made.noise.toFixed(1)} levels, as the photograph has it, is on the artwork`);
