@@ -193,6 +193,39 @@ test('a panel without a lattice is fitted by its four edges', async ({ page }) =
   expect(Math.hypot(shown.x - truth.at.x, shown.y - truth.at.y)).toBeLessThan(5);
 });
 
+/** A picture as a camera that was held upright writes it: lying on its side, with a tag that says so. */
+async function lyingJpeg(page: Page, name: string, picture: Buffer) {
+  const base64 = await page.evaluate(async (png) => {
+    const image = new Image();
+    image.src = `data:image/png;base64,${png}`;
+    await image.decode();
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [image.height, image.width];
+    const context = canvas.getContext('2d')!;
+    context.translate(0, image.width);
+    context.rotate(-Math.PI / 2);
+    context.drawImage(image, 0, 0);
+    return canvas.toDataURL('image/jpeg', 0.97).split(',')[1]!;
+  }, picture.toString('base64'));
+  const jpeg = Buffer.from(base64, 'base64');
+  // To be turned a quarter clockwise (Exif 2.3, tag 0x0112).
+  const tag = Buffer.from('ffe1002245786966000049492a00080000000100120103000100000006000000' + '00000000', 'hex');
+  return { name, mimeType: 'image/jpeg', buffer: Buffer.concat([jpeg.subarray(0, 2), tag, jpeg.subarray(2)]) };
+}
+
+test('photographs that lie on their side with a tag that says so are used upright', async ({ page }) => {
+  const { setup, bare, latticed } = pairOf('hatch', 11);
+  const hand = await openPhoto(page);
+  await choose(hand, 'Take two photographs', [await lyingJpeg(page, 'bare.jpg', bare.buffer), await lyingJpeg(page, 'latticed.jpg', latticed.buffer)]);
+  await fit(hand);
+  const document = await kept(page, (now) => expect(photoOf(now).surfaces[0]!.fit).toBeDefined());
+  expect(document.bitmaps.find(({ id }) => id === photoOf(document).bitmap)).toMatchObject({ width: WIDTH, height: HEIGHT });
+  const { fit: found } = photoOf(document).surfaces[0]!;
+  const shown = photoSide(found!).shown((columns * box) / 2, (rows * box) / 2)!;
+  const { at } = practicePlace(setup, (columns * box) / 2, (rows * box) / 2)!;
+  expect(Math.hypot(shown.x - at.x, shown.y - at.y)).toBeLessThan(0.5);
+});
+
 test('a lattice is set by hand: corners snap to its lines, and the others are counted from them', async ({ page }) => {
   const { setup, bare, latticed } = pairOf('hatch', 3);
   const hand = await openPhoto(page);

@@ -14,7 +14,6 @@ import {
   type Picture,
   type Plane,
   type PlanePoint,
-  type Reference,
   type SheetBox,
   type SheetPoint,
 } from '@core';
@@ -28,6 +27,7 @@ import { RasterSet, type RasterSource } from '../state/raster-set';
 import { paintSpot } from './paint-spot';
 import { MovedPicture, type Look } from './moved-picture';
 import { paintAid, tracePolygon } from './paint-aids';
+import { layPicture, paintReferences, type SeenReference } from './paint-references';
 import { hatchPath, planeColour, signOf } from './signs';
 
 /** Things from which on a picture is moved as it was painted while the sheet is panned and zoomed. */
@@ -48,7 +48,7 @@ interface PictureLook extends Look {
   /** What is there of them in small: with more the picture is another. */
   readonly smalls: unknown;
   /** Pictures under or over the drawing, with what has been decoded of them. */
-  readonly references: readonly { readonly reference: Reference; readonly image: CanvasImageSource | null }[];
+  readonly references: readonly SeenReference[];
   /** A picture that the stage lays over it. */
   readonly over: AidPicture | null;
 }
@@ -131,7 +131,7 @@ export class Surface {
       paintSheetOnTable(context, picture.sheet, 14);
       const grid = (): void => this.grid(context, document, plane, look);
       const under = (): void => {
-        this.references(context, look, false);
+        paintReferences(context, look.references, false, look.zoom);
         if (look.grid && !(look.gridOver && !look.seeThrough)) grid();
       };
       this.rasters ??= new RasterSet(look.rasters, () => {
@@ -142,7 +142,7 @@ export class Surface {
       paintOnCanvas(context, look.seeThrough ? { ...picture, marks: [] } : picture, under, this.rasters.images({ ...look, ratio }));
       if (look.seeThrough) this.seeThrough(context, picture, look);
       else if (look.grid && look.gridOver) grid();
-      this.references(context, look, true);
+      paintReferences(context, look.references, true, look.zoom);
       if (look.over) layPicture(context, look.over);
       context.restore();
       if (large) this.moved.keep(context, look, of);
@@ -235,21 +235,6 @@ export class Surface {
 
   private colour(token: string): string {
     return this.styles.getPropertyValue(token).trim() || '#2a2333';
-  }
-
-  private references(context: CanvasRenderingContext2D, { references, zoom }: PictureLook, over: boolean): void {
-    for (const { reference, image } of references) {
-      if (reference.over !== over || reference.hidden) continue;
-      context.save();
-      context.globalAlpha = reference.strength;
-      if (image) context.drawImage(image, reference.x, reference.y, reference.width, reference.height);
-      else {
-        context.strokeStyle = '#675f70';
-        context.lineWidth = 1 / zoom;
-        context.strokeRect(reference.x, reference.y, reference.width, reference.height);
-      }
-      context.restore();
-    }
   }
 
   /** The grid on the part of the sheet that is seen, its lines at least a px wide. */
@@ -399,11 +384,4 @@ export class Surface {
     const at = apply33(map, p.u, p.v);
     return at ? [at.x, at.y] : [];
   }
-}
-
-function layPicture(context: CanvasRenderingContext2D, { image, map }: AidPicture): void {
-  context.save();
-  context.transform(...map);
-  context.drawImage(image, 0, 0);
-  context.restore();
 }
