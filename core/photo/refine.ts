@@ -42,6 +42,8 @@ export function armsOf(
 const [FROM, TO, ASIDE] = [0.1, 0.52, 0.1];
 /** The same of a line that ends at the crossing. */
 const TO_ALONE = 0.9;
+/** Standard error in px from which lines are too unsure to be crossed. */
+const UNSURE = 0.8;
 /** Places along an arm. */
 const PLACES = 12;
 
@@ -63,7 +65,8 @@ export function refinedCrossing(gray: Gray, about: SheetPoint, { right, left, do
     const met = crossed(level, upright);
     if (!met || Math.hypot(met.x - about.x, met.y - about.y) > 0.2 * Math.min(size(right ?? left), size(down ?? up)) + 2) return null;
     at = met;
-    if (round === 1) return { at, error: Math.hypot(level.error, upright.error) };
+    const error = Math.hypot(level.error, upright.error);
+    if (round === 1) return error < UNSURE ? { at, error } : null;
   }
   return null;
 }
