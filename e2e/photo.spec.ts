@@ -42,6 +42,18 @@ async function choose(hand: Hand, button: string, files: Files): Promise<void> {
   hand.gestures += 2;
 }
 
+/** Drops a file on the drawing. */
+async function drop(page: Page, { name, mimeType, buffer }: Files[number]): Promise<void> {
+  await page.locator('.area').evaluate(
+    (area, [text, type, base64]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))], text!, { type: type! }));
+      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    },
+    [name, mimeType, buffer.toString('base64')],
+  );
+}
+
 async function openPhoto(page: Page): Promise<Hand> {
   const hand = new Hand(page, await openEmpty(page));
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Photo' }).click();
@@ -229,7 +241,11 @@ test('photographs that lie on their side with a tag that says so are used uprigh
 test('a lattice is set by hand: corners snap to its lines, and the others are counted from them', async ({ page }) => {
   const { setup, bare, latticed } = pairOf('hatch', 3);
   const hand = await openPhoto(page);
-  await choose(hand, 'Take two photographs', [bare, latticed]);
+  // Dropped one after the other they are a pair too.
+  await drop(page, bare);
+  await kept(page, (now) => expect(now.photos).toHaveLength(1));
+  await drop(page, latticed);
+  await kept(page, (now) => expect(photoOf(now).surfaces[0]!.latticed).toBeDefined());
   await page.getByRole('button', { name: 'Crossings' }).click();
   const press = async (column: number, row: number): Promise<void> => {
     // Where the photograph with the lattice shows it, which lies a little beside the bare one, some px off; none of them waited for.
@@ -249,7 +265,8 @@ test('a lattice is set by hand: corners snap to its lines, and the others are co
   const all = photoOf(await kept(page, (now) => expect(photoOf(now).surfaces[0]!.crossings.length).toBeGreaterThan(60))).surfaces[0]!;
   expect(all.fit!.wrong).toEqual([]);
   // As soft as the photograph: artwork laid there is blurred by what was measured.
-  await choose(hand, 'Lay a file on it', [BAND]);
+  await drop(page, BAND);
+  await kept(page, (now) => expect(placed(now)).toHaveLength(1));
   await page.getByLabel('As soft as the photograph').click();
   await kept(page, (now) => expect(photoOf(now).surfaces[0]!.light!.blur).toBeGreaterThan(0.3));
 });

@@ -41,11 +41,12 @@ export class ImportsService {
     if (file) await this.takeProject(file);
   }
 
-  /** Asks for files and adds them as artwork. @param placing whether the tool that places it is taken then */
-  async addArtwork(placing = true): Promise<void> {
+  /** Adds files as artwork. @param placing whether the tool that places it is taken then; @param given the files, which are asked for where none are given */
+  async addArtwork(placing = true, given: readonly File[] | null = null): Promise<void> {
     this.placing = placing;
     try {
-      for (const file of await chooseFiles('.svg,.png,.jpg,.jpeg,.webp,image/svg+xml,image/png,image/jpeg,image/webp')) await this.takeArtwork(file);
+      const files = given ?? (await chooseFiles('.svg,.png,.jpg,.jpeg,.webp,image/svg+xml,image/png,image/jpeg,image/webp'));
+      for (const file of files) await this.takeArtwork(file);
     } finally {
       this.placing = true;
     }
@@ -59,6 +60,7 @@ export class ImportsService {
    * @returns whether the last of them is artwork that is now to be placed
    */
   async takeDropped(files: readonly File[]): Promise<'artwork' | null> {
+    if (files.length > 0 && (await this.stages.current()?.files?.(this.stages.get, files))) return null;
     let last: 'artwork' | null = null;
     for (const file of files) {
       last = null;

@@ -106,11 +106,21 @@ export class PhotosService {
     else this.messages.say('info', 'Nothing is off yet', ['Fit a surface first.']);
   }
 
-  /** Takes photographs from files: the first is the bare one, a second shows the lattice; which is which is seen when it is looked for. */
+  /**
+   * Takes photographs from files: the first is the bare one, a second shows the lattice; which is which is seen when it is
+   * looked for. One that comes alone is the second of a pair of which only one was taken yet.
+   */
   async take(files: readonly File[]): Promise<void> {
     const [first, second] = files;
     if (!first) return;
     try {
+      const own = this.there()?.surface;
+      if (!second && own && own.latticed === undefined && !own.fit && own.crossings.length === 0) {
+        const { bitmap } = await this.files.take(await this.files.look(first), LIMITS);
+        if (this.change((surface) => inOrder({ ...surface, latticed: bitmap.id }), 'take the second photograph', [bitmap]))
+          this.messages.say('good', `“${first.name}” is the second photograph of the pair`);
+        return;
+      }
       const bare = (await this.files.take(await this.files.look(first), LIMITS)).bitmap;
       const latticed = second && (await this.files.take(await this.files.look(second), LIMITS)).bitmap;
       this.add(first.name.replace(/\.\w+$/, ''), bare, latticed ?? null, PRACTICE_LATTICE);

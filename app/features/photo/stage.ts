@@ -2,6 +2,7 @@ import { pickTool } from '../../tools/pick.tool';
 import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
 import { cornersTool } from './corners.tool';
 import { crossingTool } from './crossing.tool';
+import { PhotoFilesService } from './photo-files.service';
 import { PhotoDressService } from './photo-dress.service';
 import { PhotoHandlesService } from './photo-handles.service';
 import { PhotoOutputService } from './photo-output.service';
@@ -38,5 +39,6 @@ export const photoStage: StageDescriptor = {
   commands,
   settings: PHOTO_SETTINGS,
   handles: PhotoHandlesService,
+  files: (get, files) => get(PhotoFilesService).dropped(files),
   guide: 'photo',
 };
