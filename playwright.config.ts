@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 const port = Number(process.env['E2E_PORT'] ?? 4319);
 
 /** Files whose tests measure how long something takes. */
-const TIMED = '**/many.spec.ts';
+const TIMED = ['**/many.spec.ts', '**/artwork-files.spec.ts'];
 
 export default defineConfig({
   testDir: 'e2e',
