@@ -148,6 +148,16 @@ describe('artwork on a photographed surface', () => {
     expect(shades(picture({}, glass))).toBe(0);
     expect(shades(picture({}, SQUARE))).toBe(1);
     expect(shades(picture({ blend: 'multiply' }, SQUARE))).toBe(1);
+    // Grain lies on bitmaps as on everything else.
+    const grained = (bitmap: boolean): readonly Mark[] => {
+      const document = drawing(there, SQUARE, {}, true);
+      const photos = document.photos!.map((photo) => ({ ...photo, surfaces: photo.surfaces.map((surface) => ({ ...surface, light: { ...surface.light!, grain: surface.light!.shade } })) })); // prettier-ignore
+      const artworks = bitmap ? [{ id: 'art', name: 'art', svg: '', bitmap: 'art', width: 40, height: 30 }] : document.artworks;
+      return flat([new PictureMaker().make({ ...document, photos, artworks }).marks.find(({ node }) => node === 'label')!]);
+    };
+    const lights = grained(true).flatMap((mark) => (mark.kind === 'image' ? (mark.lights ?? []) : []));
+    expect(lights.map(({ blend }) => blend)).toEqual(['multiply', 'overlay']);
+    expect(grained(false).flatMap((mark) => (mark.kind === 'group' && mark.blend ? [mark.blend] : []))).toEqual(['multiply', 'overlay']);
     // Thinned as one with its light.
     const thin = picture({ strength: 0.4 }, SQUARE).find((mark) => mark.kind === 'group' && mark.strength === 0.4);
     expect(shades(flat((thin as Extract<Mark, { kind: 'group' }>).marks))).toBe(1);

@@ -119,8 +119,10 @@ function laid(stage: Stage, node: PlacementNode, owner: string, artwork: FlatArt
   const covered = (some: readonly Mark[]): Path => carry(mapPath(coverageOf(some), own));
   // What is multiplied with the photograph has its light already.
   const { lights, grain, blur } = blend ? NO_LIGHT : lightsOf(there);
-  const lit = lights.length === 0 ? carried(source) : litMarks(source, carried, covered, lights);
-  const grained = grain ? overCover(covered(source), [grain], strength ?? 1) : [];
+  const everyLight = grain ? [...lights, grain] : lights;
+  // Grain is not blurred with the rest, except on bitmaps, whose own px it lies on.
+  const lit = everyLight.length === 0 ? carried(source) : litMarks(source, carried, covered, { runs: blur > 0 ? lights : everyLight, bitmaps: everyLight });
+  const grained = grain && blur > 0 ? overCover(covered(source), [grain], strength ?? 1) : [];
   const dressed: GroupMark = { kind: 'group', node: null, name, clip: null, ...look, ...(blur > 0 && { blur }), marks: lit };
   const all: readonly Mark[] = [...(look === PLAIN && blur === 0 ? lit : [dressed]), ...grained];
   const { width, height } = node.anchor;
@@ -179,11 +181,11 @@ function litMarks(
   source: readonly Mark[],
   carried: (marks: readonly Mark[]) => readonly Mark[],
   covered: (marks: readonly Mark[]) => Path,
-  lights: readonly ImageLight[],
+  lights: { readonly runs: readonly ImageLight[]; readonly bitmaps: readonly ImageLight[] },
 ): readonly Mark[] {
   return partsOf(source).flatMap((part): readonly Mark[] => {
-    if (part.kind === 'run') return [...carried(part.marks), ...overCover(covered(part.marks), lights, 1)];
-    if (part.mark.kind === 'image') return carried([part.mark]).map((mark) => (mark.kind === 'image' ? { ...mark, lights } : mark));
+    if (part.kind === 'run') return [...carried(part.marks), ...overCover(covered(part.marks), lights.runs, 1)];
+    if (part.mark.kind === 'image') return carried([part.mark]).map((mark) => (mark.kind === 'image' ? { ...mark, lights: lights.bitmaps } : mark));
     const inside = litMarks(part.mark.marks, carried, covered, lights);
     const [outer] = carried([part.mark]);
     return outer?.kind === 'group' ? [{ ...outer, marks: inside }] : [];

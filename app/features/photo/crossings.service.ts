@@ -18,7 +18,8 @@ export class CrossingsService {
 
   /** Does one thing after the other, however fast they are asked for: each is told what the one before came to. */
   inTurn(run: () => Promise<void>): Promise<void> {
-    return (this.last = this.last.then(run));
+    // What went wrong with one is no reason to leave out the next.
+    return (this.last = this.last.then(run, run));
   }
 
   /**
