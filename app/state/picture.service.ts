@@ -87,7 +87,7 @@ export class PictureService {
   /** The picture as it is handed over: nothing of it is still to be made exact. */
   exact(): Picture {
     const picture = this.picture();
-    return picture.later ? this.own().make(this.seen()) : picture;
+    return picture.later || this.haste() === 'quick' ? this.own().make(this.seen()) : picture;
   }
 
   /** The maker of what is worked on. */

@@ -1,20 +1,27 @@
 import type { Affine } from '../math/matrix';
 import { composeAffine, matrixOf, multiply33 } from '../math/matrix';
 import { boxPath, mapPath, pathBox, type Path, type PathBox } from '../shape/path';
-import { paintableDashes, type ImageMark, type Ink, type LineStyle, type Mark } from './marks';
+import { paintableDashes, type GroupMark, type ImageMark, type Ink, type LineStyle, type Mark, type PathMark } from './marks';
 
-/** Marks of flat artwork under an affine map: paths, pens, gradients and clips all follow exactly. */
+/**
+ * Marks of flat artwork under an affine map: paths, pens, gradients and clips all follow exactly. Artwork of many paths
+ * is carried in every frame of a drag, so what is made of each is written out.
+ */
 export function mapMarks(marks: readonly Mark[], map: Affine): readonly Mark[] {
-  return marks.map((mark): Mark => {
-    if (mark.kind === 'group') {
-      const blur = mark.blur === undefined ? null : mark.blur * Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2]));
-      const clip = mark.clip && { ...mark.clip, path: mapPath(mark.clip.path, map) };
-      return { ...mark, clip, ...(blur !== null && { blur }), marks: mapMarks(mark.marks, map) };
-    }
-    if (mark.kind === 'image') return mapImage(mark, map);
-    const path = mapPath(mark.path, map);
-    return { ...mark, path, fill: mark.fill && mapInk(mark.fill, map), line: mark.line && mapLine(mark.line, map, path) };
-  });
+  const carried: Mark[] = [];
+  for (const mark of marks) carried.push(mark.kind === 'path' ? mapPathMark(mark, map) : mark.kind === 'image' ? mapImage(mark, map) : mapGroup(mark, map));
+  return carried;
+}
+
+function mapPathMark({ kind, path, fill, rule, line }: PathMark, map: Affine): PathMark {
+  const there = mapPath(path, map);
+  return { kind, path: there, fill: fill && mapInk(fill, map), rule, line: line && mapLine(line, map, there) };
+}
+
+function mapGroup(group: GroupMark, map: Affine): GroupMark {
+  const blur = group.blur === undefined ? null : group.blur * Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2]));
+  const clip = group.clip && { ...group.clip, path: mapPath(group.clip.path, map) };
+  return { ...group, clip, ...(blur !== null && { blur }), marks: mapMarks(group.marks, map) };
 }
 
 function mapImage(mark: ImageMark, map: Affine): ImageMark {

@@ -134,6 +134,11 @@ export interface GroupMark {
   readonly blend?: Exclude<Blend, 'normal'>;
   /** Standard deviation in sheet units by which all of it is blurred as one, before it is mixed; sharp without. Such a group has no clip. */
   readonly blur?: number;
+  /**
+   * Carries its clip and marks from a frame of their own to that of what holds it; without, they are given there. Only in
+   * pictures made in haste, which are painted on a canvas and not handed over.
+   */
+  readonly map?: Affine;
   readonly marks: readonly Mark[];
 }
 

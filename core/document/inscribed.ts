@@ -40,26 +40,39 @@ export function inscribedIn(host: ShapeNode, name: SurfaceName): InscribedCircle
  */
 export function followFaces(before: CheminDocument, after: CheminDocument): CheminDocument {
   if (before.nodes === after.nodes) return after;
-  const changed = changedNodes(before, after);
-  const follow = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => {
+  const { changed, roots } = changedNodes(before, after);
+  const follow = (nodes: readonly DocumentNode[], places?: Iterable<number>): readonly DocumentNode[] => {
     let next: DocumentNode[] | null = null;
-    for (let i = 0; i < nodes.length; i++) {
+    for (const i of places ?? nodes.keys()) {
       const node = nodes[i]!;
       const now = followedNode(node, before, after, changed, follow);
       if (now !== node) (next ??= [...nodes])[i] = now;
     }
     return next ?? nodes;
   };
-  const nodes = follow(after.nodes);
+  const nodes = follow(after.nodes, roots);
   return nodes === after.nodes ? after : { ...after, nodes };
 }
 
 type Changed = ReadonlyMap<string, DocumentNode>;
 
-/** What an edit changed or added, by ids; null where it took something away. A gesture asks in every frame. */
-function changedNodes(before: CheminDocument, after: CheminDocument): Changed | null {
+interface WhatChanged {
+  /** What an edit changed or added, by ids; null where it took something away. */
+  readonly changed: Changed | null;
+  /** Places among the document's own nodes where something changed or hangs on what did; all where this is not known. */
+  readonly roots?: ReadonlySet<number>;
+}
+
+/** What an edit changed; a gesture asks in every frame. */
+function changedNodes(before: CheminDocument, after: CheminDocument): WhatChanged {
   const changed = new Map<string, DocumentNode>();
-  if (comparedInPlace(before.nodes, after.nodes, changed)) return changed;
+  if (comparedInPlace(before.nodes, after.nodes, changed)) {
+    const roots = new Set<number>();
+    for (let i = 0; i < after.nodes.length; i++) if (before.nodes[i] !== after.nodes[i]) roots.add(i);
+    const hanging = hangingIn(before.nodes);
+    for (const id of changed.keys()) for (const i of hanging.get(id) ?? []) roots.add(i);
+    return { changed, roots };
+  }
   changed.clear();
   const known = nodesById(before.nodes);
   let left = known.size;
@@ -68,7 +81,27 @@ function changedNodes(before: CheminDocument, after: CheminDocument): Changed | 
     if (was) left--;
     if (was !== node) changed.set(node.id, node);
   }
-  return left === 0 ? changed : null;
+  return { changed: left === 0 ? changed : null };
+}
+
+const hangings = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, readonly number[]>>();
+
+/** Where among a document's own nodes something hangs on another, by the id of that. Made once for what a gesture starts from. */
+function hangingIn(nodes: readonly DocumentNode[]): ReadonlyMap<string, readonly number[]> {
+  const known = hangings.get(nodes);
+  if (known) return known;
+  const hanging = new Map<string, number[]>();
+  const visit = (node: DocumentNode, root: number): void => {
+    if (node.kind === 'group') for (const child of node.children) visit(child, root);
+    const host = node.kind === 'shape' ? node.inscribed?.node : node.kind === 'placement' && node.target.kind === 'face' ? node.target.node : undefined;
+    if (host === undefined) return;
+    const there = hanging.get(host);
+    if (there) there.push(root);
+    else hanging.set(host, [root]);
+  };
+  nodes.forEach(visit);
+  hangings.set(nodes, hanging);
+  return hanging;
 }
 
 /** Notes what is another; false where something came, went or changed its place. */

@@ -140,11 +140,12 @@ function paintMark(brush: Brush, mark: Mark, layers: CanvasLayers): void {
 function paintGroup(brush: Brush, group: GroupMark, layers: CanvasLayers): void {
   const { canvas } = brush;
   const target = group.strength < 1 || group.blend || group.blur ? layers.open() : canvas;
-  if (target === canvas && !group.clip) {
+  if (target === canvas && !group.clip && !group.map) {
     for (const mark of group.marks) paintMark(brush, mark, layers);
     return;
   }
   target.save();
+  if (group.map) target.transform(...group.map);
   if (group.clip) {
     tracePath(target, group.clip.path);
     target.clip(group.clip.rule);

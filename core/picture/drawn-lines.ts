@@ -1,6 +1,6 @@
 import { flatInk, type LineStyle, type Mark } from '../artwork/marks';
-import { flattenTree, nodesById } from '../document/tree';
-import type { CheminDocument, DocumentNode, DrawnLines } from '../document/types';
+import { nodesById } from '../document/tree';
+import type { CheminDocument, DrawnLines } from '../document/types';
 import { sunOf } from '../light/sun';
 import { sunDirection } from '../light/tones';
 import type { Shades } from '../shadow/shade';
@@ -9,7 +9,7 @@ import type { LinePaint } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
 import type { DrawnBody } from '../visibility/drawn-body';
 import { ContourKeeper } from './contours';
-import type { DrawnNode } from './drawn-nodes';
+import { drawingOf, type DrawnNode } from './drawn-nodes';
 import { everyEdge } from './edges';
 import { PLAIN, type Painted } from './painted';
 import { parentsOf, refusedBy } from './parents';
@@ -29,7 +29,7 @@ export class LineKeeper {
   /** @param quick for a frame of a gesture: while the view changes there are none */
   update(document: CheminDocument, stage: Stage, tones: Tones, space: readonly InSpace[], shades: Shades, quick: boolean): readonly Painted[] {
     const { contour, inner, hidden, highlight } = document.light.lines ?? {};
-    const own = ownContours(document);
+    const own = drawingOf(document).contours;
     if (!contour && !inner && !hidden && !highlight && own.size === 0) return [];
     const painted: Painted[] = [];
     const put = (key: string, name: string, path: Path, line: LinePaint): void => {
@@ -69,19 +69,6 @@ export class LineKeeper {
     }
     return painted;
   }
-}
-
-const contoursKnown = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, LinePaint>>();
-
-/** The lines of their own that things and groups have round them, by ids. */
-function ownContours({ nodes }: CheminDocument): ReadonlyMap<string, LinePaint> {
-  let lines = contoursKnown.get(nodes);
-  if (!lines) {
-    const own = new Map<string, LinePaint>();
-    for (const { node } of flattenTree(nodes)) if (node.contour) own.set(node.id, node.contour);
-    contoursKnown.set(nodes, (lines = own));
-  }
-  return lines;
 }
 
 /** Strokes of a soft line. */

@@ -5,6 +5,7 @@ import type { Body } from '../geometry/body';
 import { bodyOf, isPart } from '../geometry/book';
 import { movedBody } from '../geometry/moved-body';
 import { composeMaps, rigidMap, type RigidMap } from '../geometry/rigid';
+import type { LinePaint } from '../paint/paint';
 import { dimensionShapes } from './dimension';
 
 /** Something that is drawn: a shape, a placement, or solids that are one, of the document or what a copy or a dimension stands for. */
@@ -19,6 +20,11 @@ export interface DrawnNode {
   /** Tells apart what several copies show of one node; empty for nodes themselves. */
   readonly within: string;
 }
+
+/** A placement on a face as it is drawn. */
+export type DrawnOnFace = DrawnNode & { readonly node: PlacementNode & { readonly target: { readonly kind: 'face' } } };
+
+const isOnFace = (drawn: DrawnNode): drawn is DrawnOnFace => drawn.node.kind === 'placement' && drawn.node.target.kind === 'face';
 
 /** The body of what is drawn, in cells of the world; null for what has no place in space. */
 export function drawnBody({ node, map }: DrawnNode): Body | null {
@@ -38,53 +44,114 @@ const ROOT = {};
 /** Where copies carry what they show, by the map that carries them and the copy, so that bodies stay the same objects. */
 const maps = new WeakMap<object, WeakMap<CopyNode, RigidMap>>();
 const dimensions = new WeakMap<DimensionNode, { readonly key: string; readonly drawn: readonly ShapeNode[] }>();
-const lists = new WeakMap<CheminDocument, readonly DrawnNode[]>();
+const drawings = new WeakMap<CheminDocument, Drawing>();
 
 /**
  * Everything of a document that can be drawn, in document order: copies as what they show, dimensions as their strokes.
  * Made once for each document. What copies show beyond `MOST_SHOWN` things is left out.
  */
 export function drawnNodes(document: CheminDocument): readonly DrawnNode[] {
-  let list = lists.get(document);
-  if (!list) lists.set(document, (list = new Drawing(document).nodes));
-  return list;
+  return drawingOf(document).nodes;
+}
+
+/** What one walk over the nodes of a document finds, made once for each document: a drag makes one in every frame. */
+export interface DrawnDocument {
+  readonly nodes: readonly DrawnNode[];
+  /** What of them is seen and lies on faces, and what is seen and lies elsewhere. */
+  readonly onFaces: readonly DrawnOnFace[];
+  readonly elsewhere: readonly DrawnNode[];
+  /** Whether anything has tones or a tint of its own. */
+  readonly looks: boolean;
+  /** The lines of their own that things and groups have round them, by ids. */
+  readonly contours: ReadonlyMap<string, LinePaint>;
+}
+
+/**
+ * Everything that can be drawn, and what there is beyond it that only few documents have.
+ * @param like the drawing of the document as it was before, of which what is the same is taken over without being looked at
+ */
+export function drawingOf(document: CheminDocument, like: DrawnDocument | null = null): DrawnDocument {
+  let drawing = drawings.get(document);
+  if (!drawing) drawings.set(document, (drawing = new Drawing(document, like instanceof Drawing ? like : null)));
+  return drawing;
 }
 
 const own = new WeakMap<DrawnNode['node'], DrawnNode>();
 
 /** A node as it is drawn for itself: the same object for as long as it is the same. */
-function ownNode(node: DrawnNode['node'], { owner, hidden, locked }: Pick<DrawnNode, 'owner' | 'hidden' | 'locked'>): DrawnNode {
+function ownNode(node: DrawnNode['node'], hidden: boolean, locked: boolean): DrawnNode {
   const known = own.get(node);
-  if (known && known.owner === owner && known.hidden === hidden && known.locked === locked) return known;
-  const made = { node, owner, hidden, locked, map: null, within: '' };
+  if (known && known.hidden === hidden && known.locked === locked) return known;
+  const made = { node, owner: node.id, hidden, locked, map: null, within: '' };
   own.set(node, made);
   return made;
 }
 
-class Drawing {
+class Drawing implements DrawnDocument {
   readonly nodes: DrawnNode[] = [];
+  readonly onFaces: DrawnOnFace[] = [];
+  readonly elsewhere: DrawnNode[] = [];
+  readonly contours = new Map<string, LinePaint>();
+  looks = false;
+  /** The document's own nodes, and how each is drawn that is drawn as itself and nothing more. */
+  private readonly roots: readonly DocumentNode[];
+  private readonly plain: (DrawnNode | null)[] = [];
+  private readonly plainOnFace: boolean[] = [];
   private shown = 0;
   private on: ReadonlyMap<string, readonly PlacementNode[]> | null = null;
 
-  constructor(private readonly document: CheminDocument) {
-    const within = new Set<string>();
-    for (const { node, parent, hidden, locked } of flattenTree(document.nodes)) {
-      // Solids that are one are drawn by what holds them.
-      const inJoined = parent !== null && within.has(parent);
-      if (node.kind === 'group' && (isJoined(node) || inJoined)) within.add(node.id);
-      if (inJoined && isPart(node)) continue;
-      if (node.kind === 'group' && !isJoined(node)) continue;
-      if (node.kind === 'copy') {
-        if (!hidden) this.copy(node, null, { owner: node.id, hidden, locked }, node.id, new Set());
-      } else this.put(node, { owner: node.id, hidden, locked, map: null, within: '' });
+  constructor(
+    private readonly document: CheminDocument,
+    like: Drawing | null,
+  ) {
+    const roots = (this.roots = document.nodes);
+    for (let i = 0; i < roots.length; i++) {
+      const node = roots[i]!;
+      const known = like && node === like.roots[i] ? like.plain[i]! : null;
+      if (!known) {
+        this.visit(node, false, false, false);
+        this.note(node);
+        continue;
+      }
+      const onFace = like!.plainOnFace[i]!;
+      this.nodes.push(known);
+      if (onFace) this.onFaces.push(known as DrawnOnFace);
+      else this.elsewhere.push(known);
+      this.plain.push(known);
+      this.plainOnFace.push(onFace);
     }
   }
 
+  /** Notes whether a node just visited can be taken over unseen. */
+  private note(node: DocumentNode): void {
+    const alone = (node.kind === 'shape' || node.kind === 'placement') && !node.hidden && !node.ramp && !node.tint && !node.contour;
+    this.plain.push(alone ? this.nodes.at(-1)! : null);
+    this.plainOnFace.push(node.kind === 'placement' && node.target.kind === 'face');
+  }
+
+  /** @param inJoined within solids that are one, which are drawn by what holds them */
+  private visit(node: DocumentNode, hiddenAbove: boolean, lockedAbove: boolean, inJoined: boolean): void {
+    if (node.ramp !== undefined || node.tint !== undefined) this.looks = true;
+    if (node.contour) this.contours.set(node.id, node.contour);
+    const [hidden, locked] = [hiddenAbove || node.hidden, lockedAbove || node.locked];
+    const joined = node.kind === 'group' && isJoined(node);
+    if (node.kind === 'copy') {
+      if (!hidden) this.copy(node, null, { owner: node.id, hidden, locked }, node.id, new Set());
+    } else if (node.kind === 'dimension') this.put(node, { owner: node.id, hidden, locked, map: null, within: '' });
+    else if ((node.kind !== 'group' || joined) && !(inJoined && isPart(node))) this.push(ownNode(node as DrawnNode['node'], hidden, locked));
+    if (node.kind === 'group') for (const child of node.children) this.visit(child, hidden, locked, inJoined || joined);
+  }
+
+  private push(drawn: DrawnNode): void {
+    this.nodes.push(drawn);
+    if (drawn.hidden) return;
+    if (isOnFace(drawn)) this.onFaces.push(drawn);
+    else this.elsewhere.push(drawn);
+  }
+
   private put(node: DocumentNode, how: Omit<DrawnNode, 'node'>): void {
-    const { owner, hidden, locked, map, within } = how;
-    if (node.kind === 'shape' || node.kind === 'placement' || (node.kind === 'group' && isJoined(node)))
-      this.nodes.push(map || within !== '' ? { node, owner, hidden, locked, map, within } : ownNode(node, how));
-    else if (node.kind === 'dimension' && !how.hidden) for (const part of shownByDimension(this.document, node)) this.nodes.push({ node: part, ...how });
+    if (node.kind === 'shape' || node.kind === 'placement' || (node.kind === 'group' && isJoined(node))) this.push({ node, ...how });
+    else if (node.kind === 'dimension' && !how.hidden) for (const part of shownByDimension(this.document, node)) this.push({ node: part, ...how });
   }
 
   /** What a copy shows: its original carried along, with what lies on the original's faces. */

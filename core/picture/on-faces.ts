@@ -1,15 +1,12 @@
-import type { CheminDocument, PlacementNode } from '../document/types';
-import type { DrawnNode } from './drawn-nodes';
+import type { CheminDocument } from '../document/types';
+import { drawingOf, type DrawnNode, type DrawnOnFace } from './drawn-nodes';
 import type { FlatArtworks } from './flat-artworks';
-import { anyLook, ownLook } from './own-looks';
+import { ownLook } from './own-looks';
 import type { OnFace } from './paint-surface';
 import type { Tones } from './tones';
 
 /** Artwork on faces by the things that it lies on, each as `keyOf` names it. */
 export type OnFaces = ReadonlyMap<string, readonly OnFace[]>;
-
-/** A placement on a face as it is drawn. */
-export type DrawnOnFace = DrawnNode & { readonly node: PlacementNode & { readonly target: { readonly kind: 'face' } } };
 
 /** What tells apart everything that is drawn, what copies show included. */
 export const keyOf = (within: string, id: string): string => (within === '' ? id : `${within} ${id}`);
@@ -22,7 +19,7 @@ export class FaceKeeper {
   private on = new Map<string, readonly OnFace[]>();
 
   update(document: CheminDocument, placed: readonly DrawnOnFace[], artworks: FlatArtworks, tones: Tones): OnFaces {
-    const looks = anyLook(document);
+    const { looks } = drawingOf(document);
     const same = !looks && this.artworks === artworks && this.tones === tones;
     if (!same || !this.exchange(placed, artworks, tones)) {
       this.on = new Map();

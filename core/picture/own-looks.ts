@@ -1,6 +1,7 @@
 import { nodesById } from '../document/tree';
 import type { CheminDocument, DocumentNode } from '../document/types';
 import type { Ramp, Tint } from '../light/tones';
+import { drawingOf } from './drawn-nodes';
 import { parentsOf } from './parents';
 
 /** What a thing has of its own in the light. */
@@ -11,13 +12,7 @@ export interface OwnLook {
   readonly tints: readonly Tint[];
 }
 
-/** What is known of a document's things: of those that were asked for, and whether any has a look of its own at all. */
-interface Known {
-  readonly any: boolean;
-  readonly looks: Map<string, OwnLook | null>;
-}
-
-const known = new WeakMap<readonly DocumentNode[], Known>();
+const known = new WeakMap<readonly DocumentNode[], Map<string, OwnLook | null>>();
 
 /**
  * The look that a thing has of its own, and by what it lies in: the nearest ramp, and every tint. A copy takes those of
@@ -25,25 +20,14 @@ const known = new WeakMap<readonly DocumentNode[], Known>();
  * @param owner the thing as the contents have it; @param id what is drawn of it
  */
 export function ownLook(document: CheminDocument, owner: string, id: string): OwnLook | null {
-  const there = knownOf(document);
-  if (!there.any) return null;
+  if (!drawingOf(document).looks) return null;
+  let looks = known.get(document.nodes);
+  if (!looks) known.set(document.nodes, (looks = new Map()));
   const key = `${owner} ${id}`;
-  let look = there.looks.get(key);
-  if (look === undefined) there.looks.set(key, (look = lookOf(document, owner === id ? [owner] : [id, owner])));
+  let look = looks.get(key);
+  if (look === undefined) looks.set(key, (look = lookOf(document, owner === id ? [owner] : [id, owner])));
   return look;
 }
-
-/** Whether anything has a look of its own. */
-export const anyLook = (document: CheminDocument): boolean => knownOf(document).any;
-
-function knownOf({ nodes }: CheminDocument): Known {
-  let there = known.get(nodes);
-  if (!there) known.set(nodes, (there = { any: hasLook(nodes), looks: new Map() }));
-  return there;
-}
-
-const hasLook = (nodes: readonly DocumentNode[]): boolean =>
-  nodes.some((node) => node.ramp !== undefined || node.tint !== undefined || (node.kind === 'group' && hasLook(node.children)));
 
 function lookOf(document: CheminDocument, starts: readonly string[]): OwnLook | null {
   const [byId, parents] = [nodesById(document.nodes), parentsOf(document)];

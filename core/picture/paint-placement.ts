@@ -12,7 +12,7 @@ import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
 import { isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { artworkOnRuled, type Wrapping } from '../geometry/wrapping';
-import { apply33, IDENTITY, invert33, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
+import { affineOf, apply33, IDENTITY, invert33, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { CORNERS } from '../math/tolerances';
 import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
 import { sheetFromFrame, type Plane, type PlaneFrame } from '../projection/planes';
@@ -63,6 +63,8 @@ export function placementMap(stage: Stage, node: PlacementNode, surface: Surface
 /** A placement as it lies on the sheet, whole as if nothing bounded it. */
 export interface PlacedArtwork {
   readonly marks: readonly Mark[];
+  /** Its marks are carried by the canvas: good enough for a frame of a gesture alone. */
+  readonly hasty: boolean;
   /** Its box as corners. */
   readonly polygon: readonly number[];
 }
@@ -84,13 +86,14 @@ export function placedArtwork(
   surface: Surface | null,
   map: RigidMap | null,
   part: DrawnSurface | null = null,
+  quick = false,
 ): PlacedArtwork | null {
   if (!artwork) return null;
   if (surface && isRuled(surface.form)) return part && wrappedArtwork(stage, node, artwork, surface, part);
   let byNode = kept.get(map ?? ROOT);
   if (!byNode) kept.set(map ?? ROOT, (byNode = new WeakMap()));
   const known = byNode.get(node);
-  if (known && known.stage === stage && known.artwork === artwork && known.surface === surface) return known;
+  if (known && known.stage === stage && known.artwork === artwork && known.surface === surface && (quick || !known.hasty)) return known;
   const homography = placementMap(stage, node, surface, map);
   if (!homography) return null;
   const { width, height } = node.anchor;
@@ -98,15 +101,33 @@ export function placedArtwork(
   const region = node.pattern ? patternRegion(stage, node, surface, homography) : null;
   const flat = shownPart(artwork, node.part);
   const own = region ? tiledMarks(flat, node.pattern!, node.anchor, region) : flat.marks;
-  const marks = projectMarks(own, multiply33(homography, matrixOf(boxFromArtwork(flat, box))), stage.sight.projection.near);
+  const toSheet = multiply33(homography, matrixOf(boxFromArtwork(flat, box)));
+  const whole = quick && canBeCarried(own) ? affineOf(toSheet) : null;
+  const marks: readonly Mark[] = whole
+    ? [{ kind: 'group', node: null, name: '', clip: null, strength: 1, map: whole, marks: own }]
+    : projectMarks(own, toSheet, stage.sight.projection.near);
   const { minX, minY, maxX, maxY } = region ?? { minX: 0, minY: 0, maxX: width, maxY: height };
   const polygon = [[minX, minY], [maxX, minY], [maxX, maxY], [minX, maxY]].flatMap(([x, y]) => {
     const p = apply33(homography, x!, y!);
     return p ? [p.x, p.y] : [];
   }); // prettier-ignore
-  const placed = { marks, polygon, stage, artwork, surface };
+  const placed = { marks, hasty: whole !== null, polygon, stage, artwork, surface };
   byNode.set(node, placed);
   return placed;
+}
+
+const carriable = new WeakMap<readonly Mark[], boolean>();
+
+/** Whether a canvas can carry marks as they are: nothing of them depends on how large they become on the sheet. */
+function canBeCarried(marks: readonly Mark[]): boolean {
+  let can = carriable.get(marks);
+  if (can === undefined) carriable.set(marks, (can = marks.every(isCarriable)));
+  return can;
+}
+
+function isCarriable(mark: Mark): boolean {
+  if (mark.kind === 'group') return mark.strength === 1 && !mark.blend && !mark.blur && canBeCarried(mark.marks);
+  return mark.kind === 'path' && (mark.line === null || mark.line.dashes.length === 0);
 }
 
 const parts = new WeakMap<FlatArtwork, WeakMap<PatternBox, FlatArtwork>>();
@@ -211,7 +232,7 @@ function wrappedArtwork(stage: Stage, node: PlacementNode, flat: FlatArtwork, su
   };
   const shown = wrapMarks([outline], IDENTITY, wrapping, there.form, stretch, projection);
   const polygon = shown.flatMap((mark) => (mark.kind === 'path' ? flattenPath(mark.path, CORNERS) : []))[0] ?? [];
-  const placed = { marks, polygon, stage, artwork: flat, surface };
+  const placed = { marks, hasty: false, polygon, stage, artwork: flat, surface };
   byNode.set(node, placed);
   return placed;
 }

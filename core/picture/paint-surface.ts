@@ -36,6 +36,8 @@ export interface PaintedPart {
   readonly areas: readonly Area[] | null;
   readonly cuts: readonly Area[] | null;
   readonly shades: readonly Shade[];
+  /** It is painted for a frame of a gesture. */
+  readonly quick: boolean;
 }
 
 /** Artwork on a surface. */
@@ -49,7 +51,7 @@ export interface OnFace {
 /** What artwork on a plane of space is painted with. */
 export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node: PlacementNode, artwork: FlatArtwork | null | undefined): Painted {
   const { drawn, areas, path, surface } = part;
-  const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas }, surface);
+  const painted = paintPlacement(stage, tones, drawn, node, artwork, null, areas && { path, areas }, surface, part.quick);
   const shadow = node.shaded === false ? [] : shadowLayers(surface, part.shades, tones.light.shadows);
   return shadow.length > 0 ? { ...painted, marks: [...painted.marks, overlay(tones, surface, null, shadow, areas && path)] } : painted;
 }
@@ -93,6 +95,7 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
               node,
               placement.overhangs && !placement.pattern && surface.form.kind === 'flat' ? null : { path, areas: areas ?? part.surface.outline },
               part.surface,
+              part.quick,
             ),
           },
         ]

@@ -16,6 +16,7 @@ import type { Tones } from './tones';
  * @param host what it lies on, for a placement on a surface
  * @param clip what it is seen within
  * @param part of the host, where it is drawn in parts
+ * @param quick for a frame of a gesture
  */
 export function paintPlacement(
   stage: Stage,
@@ -26,9 +27,10 @@ export function paintPlacement(
   host: ShapeNode | null,
   clip: { readonly path: Path; readonly areas: readonly Area[] } | null,
   part: DrawnSurface | null = null,
+  quick = false,
 ): Painted {
   const surface = host && placementSurface(node, () => host);
-  const placed = placedArtwork(stage, node, artwork, surface, map, part);
+  const placed = placedArtwork(stage, node, artwork, surface, map, part, quick);
   const { name } = node;
   if (!placed) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
   const { polygon } = placed;

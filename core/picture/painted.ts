@@ -104,14 +104,20 @@ export interface Painted {
 
 /** Neighbours in paint order that belong to one node become one named group. */
 export function groupByNode(painted: readonly Painted[]): GroupMark[] {
-  const groups: GroupMark[] = [];
-  let last: Mark[] = [];
+  const groups: (GroupMark & { marks: readonly Mark[] })[] = [];
   let of: string | null = null;
+  let several: Mark[] | null = null;
   for (const { node, name, look, marks } of painted) {
     if (marks.length === 0) continue;
-    if (of !== node) groups.push({ kind: 'group', node, name, clip: null, ...look, marks: (last = []) });
-    of = node;
-    for (const mark of marks) last.push(mark);
+    if (of !== node) {
+      groups.push({ kind: 'group', node, name, clip: null, ...look, marks });
+      [of, several] = [node, null];
+      continue;
+    }
+    const group = groups.at(-1)!;
+    // What one part alone is painted with, which may be much, is not copied.
+    if (!several) group.marks = several = [...group.marks];
+    for (const mark of marks) several.push(mark);
   }
   return groups;
 }

@@ -1,4 +1,5 @@
 import type { GroupMark } from '../artwork/marks';
+import type { FlatArtwork } from '../artwork/read-svg';
 import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
@@ -7,10 +8,10 @@ import { sunOf } from '../light/sun';
 import { cutSurface } from '../visibility/cut';
 import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
-import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
+import { drawingOf, drawnBody, type DrawnDocument, type DrawnNode } from './drawn-nodes';
 import { LineKeeper } from './drawn-lines';
 import { flatArtworks, type FlatArtworks } from './flat-artworks';
-import { FaceKeeper, keyOf, type DrawnOnFace, type OnFaces } from './on-faces';
+import { FaceKeeper, keyOf, type OnFaces } from './on-faces';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
@@ -44,6 +45,7 @@ export class PictureMaker {
   private stageKey: readonly unknown[] = [];
   /** What is drawn of each body, by the place of its node among what is drawn. */
   private drawn = new Map<string, Drawn>();
+  private drawing: DrawnDocument | null = null;
   private tones: Tones | null = null;
   private tonesFor: CheminDocument['projection'] | null = null;
   private readonly order = new OrderKeeper();
@@ -114,7 +116,7 @@ export class PictureMaker {
       if (!source) continue;
       const dark = (part.surface.surface && shades.get(part.surface.surface)) ?? NO_SHADE;
       if (dark.length > 0) shaded.add(node.owner);
-      const kept = this.paintPart(document, tones, stage, part, drawn.painted, dark, node, source, on, artworks);
+      const kept = this.paintPart(document, tones, stage, part, drawn.painted, dark, node, source, on, artworks, haste === 'quick');
       if (kept.failed) uncut.add(node.owner);
       painted.push(kept.painted);
       if (painted.length % PIECE === 0) yield;
@@ -139,20 +141,15 @@ export class PictureMaker {
   private *gather(document: CheminDocument, stage: Stage, tones: Tones): Generator<undefined, Gathered> {
     const artworks = flatArtworks(document);
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
-    const placed: DrawnOnFace[] = [];
+    const drawing = (this.drawing = drawingOf(document, this.drawing));
     for (const photo of document.photos ?? []) under.push(paintPhoto(photo));
     const photos = under.length;
     const laid: Painted[] = [];
-    for (const drawn of drawnNodes(document)) {
-      const { node, hidden } = drawn;
-      if (hidden) continue;
+    for (const drawn of drawing.elsewhere) {
+      const { node } = drawn;
       const onPhoto = node.kind === 'placement' ? paintPhotographed(stage, document, node, drawn.owner, artworks.get(node.artwork)) : null;
       if (onPhoto) {
         laid.push(onPhoto);
-        continue;
-      }
-      if (node.kind === 'placement' && node.target.kind === 'face') {
-        placed.push(drawn as DrawnOnFace);
         continue;
       }
       const body = drawnBody(drawn);
@@ -162,7 +159,7 @@ export class PictureMaker {
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
     if (photos > 0) under.splice(photos, 0, ...laid, ...paintMasks(document));
-    return { under, over, space, onFaces: this.faces.update(document, placed, artworks, tones), artworks };
+    return { under, over, space, onFaces: this.faces.update(document, drawing.onFaces, artworks, tones), artworks };
   }
 
   /** Lets go of what is no longer drawn. */
@@ -194,16 +191,18 @@ export class PictureMaker {
     source: ShapeNode | PlacementNode,
     on: readonly OnFace[],
     artworks: FlatArtworks,
+    quick: boolean,
   ): KeptPaint {
     const known = kept[index];
     const tones = tonesIn(light, ownLook(document, drawn.owner, source.id));
-    if (known && known.node === source && known.tones === tones && sameOn(known.on, on) && sameCuts(known.cuts, cuts) && sameShades(known.shades, shades))
-      return known;
+    const artwork = source.kind === 'placement' ? artworks.get(source.artwork) : null;
+    const same = known?.node === source && known.artwork === artwork && known.tones === tones && sameOn(known.on, on);
+    if (same && sameCuts(known.cuts, cuts) && sameShades(known.shades, shades) && (quick || !known.hasty)) return known;
     const left = cuts ? cutSurface(surface, cuts) : null;
-    const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades };
-    const painted =
-      source.kind === 'placement' ? paintArtwork(stage, tones, part, source, artworks.get(source.artwork)) : paintSurface(stage, tones, part, source, on);
-    return (kept[index] = { node: source, tones, on, cuts, shades, painted, failed: left?.failed ?? false });
+    const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades, quick };
+    const painted = source.kind === 'placement' ? paintArtwork(stage, tones, part, source, artwork) : paintSurface(stage, tones, part, source, on);
+    const hasty = quick && (on.length > 0 || source.kind === 'placement');
+    return (kept[index] = { node: source, artwork, tones, on, cuts, shades, painted, hasty, failed: left?.failed ?? false });
   }
 }
 
@@ -220,6 +219,8 @@ interface Drawn {
 
 interface KeptPaint {
   readonly node: DrawnNode['node'];
+  /** What it shows, for a placement. */
+  readonly artwork: FlatArtwork | null | undefined;
   readonly tones: Tones;
   readonly on: readonly OnFace[];
   /** What was cut out of it. */
@@ -227,6 +228,8 @@ interface KeptPaint {
   /** The shadows on it. */
   readonly shades: readonly Shade[];
   readonly painted: Painted;
+  /** It is good enough for the frames of a gesture alone. */
+  readonly hasty: boolean;
   /** It could not be cut. */
   readonly failed: boolean;
 }
