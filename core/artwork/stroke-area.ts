@@ -2,7 +2,7 @@ import { ClipperOffset, EndType, JoinType } from 'clipper2-ts/dist/Offset.js';
 import { IDENTITY, invertAffine } from '../math/matrix';
 import type { Path64 } from '../shape/flat-areas';
 import { ClipType, combineRings, FillRule } from '../shape/flat-areas';
-import { flattenPath, joinPaths, mapPath, polygonPath, type Path } from '../shape/path';
+import { COORDS_OF, cubicPoint, flattenPath, joinPaths, mapPath, polygonPath, splitPath, type Path } from '../shape/path';
 import type { LineStyle } from './marks';
 
 // Beyond its limit a mitre is cut off (SVG 2, 13.5.6), which offsets square instead: tips are added to bevels.
@@ -28,96 +28,160 @@ export function strokeArea(path: Path, { width, cap, join, miterLimit, dashes, p
   const scale = Math.sqrt(Math.abs(pen[0] * pen[3] - pen[1] * pen[2]));
   const own = pen === IDENTITY ? path : mapPath(path, back);
   const fine = tolerance / scale;
-  const kinds = own.verbs.match(/M[LC]*Z?/g) ?? [];
-  const lines = flattenPath(own, fine).flatMap((flat, i): readonly Line[] => {
-    const closed = kinds[i]?.endsWith('Z') ?? false;
-    const points = distinct(flat, closed);
+  const lines = splitPath(own).flatMap((piece): readonly Line[] => {
+    const closed = piece.verbs.endsWith('Z');
+    const points = distinct(pointsOf(piece, fine), closed);
     return dashes.length === 0
       ? [{ points, closed }]
       : dashed(closed ? [...points, points[0]!] : points, dashes, closed).map((piece) => ({ points: piece, closed: false }));
   });
-  const largest = lines.reduce((most, { points }) => points.reduce((sum, [x, y]) => Math.max(sum, Math.abs(x), Math.abs(y)), most), width);
+  const largest = lines.reduce((most, { points }) => points.reduce((sum, { x, y }) => Math.max(sum, Math.abs(x), Math.abs(y)), most), width);
   const k = LARGEST / (2 * largest);
+  const whole = (points: readonly Point[]): Path64 => points.map(({ x, y }) => ({ x: Math.round(x * k), y: Math.round(y * k) }));
   const areas: Path64[] = [];
   for (const closed of [true, false]) {
     const some = lines.filter((line) => line.closed === closed);
     for (let i = 0; i < some.length; i += TOGETHER) {
       const offset = new ClipperOffset(miterLimit, Math.min(fine * k, (width * k) / 8));
-      const whole = some.slice(i, i + TOGETHER).map(({ points }) => points.map(([x, y]) => ({ x: Math.round(x * k), y: Math.round(y * k) })));
       const out: Path64[] = [];
-      offset.addPaths(whole, JOINS[join], closed ? EndType.Joined : CAPS[cap]);
+      offset.addPaths(
+        some.slice(i, i + TOGETHER).map(({ points }) => whole(points)),
+        JOINS[join],
+        closed ? EndType.Joined : CAPS[cap],
+      );
       offset.execute((width * k) / 2, out);
       areas.push(...out);
-      if (join === 'miter')
-        for (const line of some.slice(i, i + TOGETHER))
-          areas.push(...tipsOf(line, width / 2, miterLimit).map((tip) => tip.map(([x, y]) => ({ x: Math.round(x * k), y: Math.round(y * k) }))));
     }
+    for (const line of some) areas.push(...[...(join === 'miter' ? tipsOf(line, width / 2, miterLimit) : []), ...fansOf(line, width / 2, fine)].map(whole));
   }
   const united = areas.length > 1 ? combineRings(ClipType.Union, areas, [], FillRule.NonZero) : areas;
   const flat = joinPaths(united.map((ring) => polygonPath(ring.flatMap(({ x, y }) => [x / k, y / k]))));
   return pen === IDENTITY ? flat : mapPath(flat, pen);
 }
 
-/** Turns in radians below which a corner is one of a curve's chords. */
+/** Turns in radians below which a bevel does for a chord of a curve. */
 const CHORD = 0.05;
 
-/** The tips of a line's corners as far as they are no longer than the limit: what a mitre has more than a bevel. */
-function tipsOf({ points, closed }: Line, half: number, limit: number): readonly (readonly Point[])[] {
+/** Where a line turns: the place, the ways there and on, and the sine and cosine of the turn. */
+interface Turn {
+  readonly at: Point;
+  readonly ways: readonly [Point, Point];
+  readonly cross: number;
+  readonly dot: number;
+}
+
+function turnsOf({ points, closed }: Line, corners: boolean): readonly Turn[] {
   const n = points.length;
-  return points.flatMap((v, i): readonly (readonly Point[])[] => {
-    if (!closed && (i === 0 || i === n - 1)) return [];
-    const [p, q] = [points[(i + n - 1) % n]!, points[(i + 1) % n]!];
-    const [one, two] = [unit(p, v), unit(v, q)];
-    const [cross, dot] = [one[0] * two[1] - one[1] * two[0], one[0] * two[0] + one[1] * two[1]];
-    // A mitre is as many widths long as one over the cosine of half the turn.
-    if (Math.abs(Math.atan2(cross, dot)) < CHORD || Math.sqrt(2 / Math.max(1e-12, 1 + dot)) > limit) return [];
-    const side = cross > 0 ? half : -half;
-    const [a, b]: readonly [Point, Point] = [[v[0] + one[1] * side, v[1] - one[0] * side], [v[0] + two[1] * side, v[1] - two[0] * side]]; // prettier-ignore
-    const tip: Point = [v[0] + ((one[1] + two[1]) * side) / (1 + dot), v[1] - ((one[0] + two[0]) * side) / (1 + dot)];
-    return [cross > 0 ? [v, a, tip, b] : [v, b, tip, a]];
+  return points.flatMap((at, i): readonly Turn[] => {
+    if (at.corner !== corners || (!closed && (i === 0 || i === n - 1))) return [];
+    const [one, two] = [unit(points[(i + n - 1) % n]!, at), unit(at, points[(i + 1) % n]!)];
+    return [{ at, ways: [one, two], cross: one.x * two.y - one.y * two.x, dot: one.x * two.x + one.y * two.y }];
   });
 }
 
-function unit([x, y]: Point, [p, q]: Point): Point {
-  const length = Math.hypot(p - x, q - y) || 1;
-  return [(p - x) / length, (q - y) / length];
+/** The tips of a line's corners as far as they are no longer than the limit: what a mitre has more than a bevel. */
+function tipsOf(line: Line, half: number, limit: number): readonly (readonly Point[])[] {
+  return turnsOf(line, true).flatMap(({ at, ways: [one, two], cross, dot }): readonly (readonly Point[])[] => {
+    // A mitre is as many widths long as one over the cosine of half the turn.
+    if (Math.sqrt(2 / Math.max(1e-12, 1 + dot)) > limit) return [];
+    const side = cross > 0 ? half : -half;
+    const [a, b] = [one, two].map(({ x, y }): Point => ({ x: at.x + y * side, y: at.y - x * side })) as [Point, Point];
+    const tip = { x: at.x + ((one.y + two.y) * side) / (1 + dot), y: at.y - ((one.x + two.x) * side) / (1 + dot) };
+    return [cross > 0 ? [at, a, tip, b] : [at, b, tip, a]];
+  });
 }
 
-type Point = readonly [number, number];
+/** What the pen sweeps on both sides where a curve turns so sharply that its chords make a corner of it. */
+function fansOf(line: Line, half: number, fine: number): readonly (readonly Point[])[] {
+  return turnsOf(line, false).flatMap(({ at, ways: [one], cross, dot }): readonly (readonly Point[])[] => {
+    const turn = Math.atan2(cross, dot);
+    if (Math.abs(turn) < CHORD) return [];
+    const count = Math.ceil(Math.abs(turn) / (2 * Math.acos(Math.max(0.9, 1 - fine / half))));
+    return [half, -half].map((side) => {
+      const arc = Array.from({ length: count + 1 }, (_, i): Point => {
+        const [cos, sin] = [Math.cos((turn * i) / count), Math.sin((turn * i) / count)];
+        const [x, y] = [one.x * cos - one.y * sin, one.x * sin + one.y * cos];
+        return { x: at.x + y * side, y: at.y - x * side };
+      });
+      return turn > 0 ? [at, ...arc] : [at, ...arc.reverse()];
+    });
+  });
+}
+
+function unit(from: Point, to: Point): Point {
+  const length = distance(from, to) || 1;
+  return { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
+}
+
+const distance = (p: Point, q: Point): number => Math.hypot(q.x - p.x, q.y - p.y);
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A place of a line: a corner of its path, or one of a curve's chords. */
+interface LinePoint extends Point {
+  readonly corner: boolean;
+}
 
 interface Line {
-  readonly points: readonly Point[];
+  readonly points: readonly LinePoint[];
   readonly closed: boolean;
 }
 
-/** The corners of a line without those that are one with the one before. */
-function distinct(flat: readonly number[], closed: boolean): readonly Point[] {
-  const points: Point[] = [];
-  for (let i = 0; i < flat.length; i += 2) {
-    const [x, y] = [flat[i]!, flat[i + 1]!];
+/** The part of a curve's first and last chords that shows the way at its ends. */
+const NEAR = 0.05;
+
+/** The corners of a path of one piece, and of the chords of its curves. */
+function pointsOf({ verbs, coords }: Path, tolerance: number): readonly LinePoint[] {
+  const points: LinePoint[] = [{ x: coords[0]!, y: coords[1]!, corner: true }];
+  let at = 2;
+  for (const verb of verbs.slice(1)) {
+    const size = COORDS_OF[verb]!;
+    if (size === 0) continue;
+    const own = coords.slice(at - 2, at + size);
+    const flat = flattenPath({ verbs: `M${verb}`, coords: own }, tolerance)[0]!;
+    const chords = flat.length / 2 - 1;
+    // Mitres and caps follow the way at an end, which a curve's first and last chords are only near: they are made short.
+    const near = (t: number): void => void (verb === 'C' && points.push({ ...cubicPoint(own, t), corner: false }));
+    near(NEAR / chords);
+    for (let i = 2; i < flat.length - 2; i += 2) points.push({ x: flat[i]!, y: flat[i + 1]!, corner: false });
+    near(1 - NEAR / chords);
+    points.push({ x: own.at(-2)!, y: own.at(-1)!, corner: true });
+    at += size;
+  }
+  return points;
+}
+
+/** The places of a line without those that are one with the one before. */
+function distinct(all: readonly LinePoint[], closed: boolean): readonly LinePoint[] {
+  const points: LinePoint[] = [];
+  for (const point of all) {
     const last = points.at(-1);
-    if (!last || last[0] !== x || last[1] !== y) points.push([x, y]);
+    if (last?.x !== point.x || last.y !== point.y) points.push(point);
+    else if (point.corner) points[points.length - 1] = point;
   }
   const [first, last] = [points[0]!, points.at(-1)!];
-  return closed && points.length > 1 && first[0] === last[0] && first[1] === last[1] ? points.slice(0, -1) : points;
+  return closed && points.length > 1 && first.x === last.x && first.y === last.y ? points.slice(0, -1) : points;
 }
 
 /** The pieces that dashes leave of a line; the whole of it where they would be too many. */
-function dashed(points: readonly Point[], lengths: readonly number[], closed: boolean): readonly (readonly Point[])[] {
+function dashed(points: readonly LinePoint[], lengths: readonly number[], closed: boolean): readonly (readonly LinePoint[])[] {
   const pattern = lengths.length % 2 === 0 ? lengths : [...lengths, ...lengths];
   const period = pattern.reduce((sum, length) => sum + length, 0);
-  const whole = points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]), 0);
+  const whole = points.slice(1).reduce((sum, p, i) => sum + distance(p, points[i]!), 0);
   if (!(period > 0) || (whole / period) * (pattern.length / 2) > MOST_DASHES) return [points];
-  const pieces: Point[][] = [];
+  const pieces: LinePoint[][] = [];
   let [index, left] = [0, pattern[0]!];
-  let open: Point[] | null = [points[0]!];
+  let open: LinePoint[] | null = [points[0]!];
   for (let i = 1; i < points.length; i++) {
     const [p, q] = [points[i - 1]!, points[i]!];
-    const length = Math.hypot(q[0] - p[0], q[1] - p[1]);
+    const length = distance(p, q);
     let done = 0;
     while (length - done > left) {
       done += left;
-      const at: Point = [p[0] + ((q[0] - p[0]) * done) / length, p[1] + ((q[1] - p[1]) * done) / length];
+      const at: LinePoint = { x: p.x + ((q.x - p.x) * done) / length, y: p.y + ((q.y - p.y) * done) / length, corner: false };
       if (open) {
         open.push(at);
         pieces.push(open);

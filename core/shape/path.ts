@@ -150,6 +150,11 @@ function cubicAt(p: readonly number[], t: number): number {
   return s * s * s * p[0]! + 3 * s * s * t * p[1]! + 3 * s * t * t * p[2]! + t * t * t * p[3]!;
 }
 
+/** The point of a cubic, its four points as flat coordinates, at a parameter from 0 to 1. */
+export function cubicPoint(c: readonly number[], t: number): { readonly x: number; readonly y: number } {
+  return { x: cubicAt([c[0]!, c[2]!, c[4]!, c[6]!], t), y: cubicAt([c[1]!, c[3]!, c[5]!, c[7]!], t) };
+}
+
 /** Parameters between 0 and 1 where one coordinate of a cubic turns back. */
 function turningPlaces(p: readonly number[]): readonly number[] {
   const a = -p[0]! + 3 * p[1]! - 3 * p[2]! + p[3]!;
