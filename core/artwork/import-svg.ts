@@ -65,7 +65,7 @@ export function importSvg(text: string, resolve: SvgResolver, { paint, sizeOf = 
   if (!read.ok) return { ok: false, problems: placed(read.problems) };
   if (read.value.marks.length === 0) return refuse('empty', 'The SVG holds nothing that can be drawn as paths.');
   const parts = pictured?.parts ?? 0;
-  const drawn: Problem[] = parts > 0 ? [{ code: 'pictures', path: '', message: `${parts === 1 ? 'A part' : `${parts} parts`} under filters or masks became ${parts === 1 ? 'a picture' : 'pictures'}: no paths can be them.` }] : []; // prettier-ignore
+  const drawn: Problem[] = parts > 0 ? [{ code: 'pictures', path: '', message: `${parts === 1 ? 'A part' : `${parts} parts`} under filters or masks became ${parts === 1 ? 'a picture' : 'pictures'}, ${pictured!.px.toLocaleString('en')} px along the longer side: no paths can be ${parts === 1 ? 'it' : 'them'}.` }] : []; // prettier-ignore
   const notes = [...foreignNotes(text, families !== undefined), ...fontNotes(text, families, standIn), ...drawn, ...placed(read.notes)];
   return { ok: true, value: { svg, flat: read.value, pictures: named.pictures }, notes };
 }

@@ -11,19 +11,21 @@ export interface EmbeddedPicture {
 /** Draws a whole resolved SVG as a PNG with alpha, so many px to its unit. */
 export type SvgPainter = (svg: string, scale: number) => Uint8Array;
 
-/** Most parts of an SVG that become pictures, the longest side of these, and px to a unit at most. */
+/** Most parts of an SVG that become pictures, the longest side of these in px, and the px of all of them together. */
 const MOST_PARTS = 24;
-const LONGEST = 2400;
-const FINEST = 6;
+const LONGEST = 3000;
+const MOST_PX = 27_000_000;
 
-/** A resolved SVG whose parts that no paths can be have become pictures, and how many they are. */
+/** A resolved SVG whose parts that no paths can be have become pictures, how many they are, and px along their longer side. */
 export interface PicturedSvg {
   readonly svg: string;
   readonly parts: number;
+  readonly px: number;
 }
 
 /** What is drawn as a picture: what a filter or a mask is laid over. */
 const BEYOND_PATHS = /\s(?:filter|mask)="url\(#/;
+const EVERY_BEYOND = new RegExp(BEYOND_PATHS, 'g');
 
 /**
  * A resolved SVG with each group under a filter or mask as a picture of it, in its place: its opacity, blend and clip
@@ -35,9 +37,10 @@ export function withPictures(svg: string, paint: SvgPainter): PicturedSvg {
     .exec(root?.[0] ?? '')?.[1]
     ?.split(/[\s,]+/)
     .map(Number);
-  if (!root || box?.length !== 4 || !BEYOND_PATHS.test(svg)) return { svg, parts: 0 };
+  if (!root || box?.length !== 4 || !BEYOND_PATHS.test(svg)) return { svg, parts: 0, px: 0 };
   const [x, y, width, height] = box as [number, number, number, number];
-  const scale = Math.min(FINEST, LONGEST / Math.max(width, height));
+  const pictured = Math.min(MOST_PARTS, svg.match(EVERY_BEYOND)!.length);
+  const scale = Math.min(LONGEST / Math.max(width, height), Math.sqrt(MOST_PX / (pictured * width * height)));
   const defs = /<defs>[\s\S]*?<\/defs>/.exec(svg)?.[0] ?? '';
   const open: { readonly tag: string; readonly map: Affine }[] = [];
   let out = '';
@@ -73,7 +76,7 @@ export function withPictures(svg: string, paint: SvgPainter): PicturedSvg {
     tags.lastIndex = end;
     parts++;
   }
-  return { svg: out + svg.slice(from), parts };
+  return { svg: out + svg.slice(from), parts, px: Math.round(scale * Math.max(width, height)) };
 }
 
 const matrixText = (m: Affine): string => `matrix(${m.join(' ')})`;

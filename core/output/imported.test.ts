@@ -76,7 +76,7 @@ describe('what an SVG holds besides paths', () => {
   });
 
   it('says what became a picture, and leaves vectors alone', () => {
-    expect(read(wrap(CASES[3]![1])).notes).toEqual(['A part under filters or masks became a picture: no paths can be them.']);
+    expect(read(wrap(CASES[3]![1])).notes).toEqual(['A part under filters or masks became a picture, 3,000 px along the longer side: no paths can be it.']);
     expect(read(wrap(CASES[0]![1])).pictures).toEqual([]);
     expect(read(wrap(CASES[0]![1])).notes).toEqual([]);
   });
