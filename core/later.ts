@@ -18,6 +18,7 @@ export type { LatticeSettings } from './grid/lattice';
 export * from './output/lattice';
 export * from './output/paint-pdf';
 export * from './output/paint-svg';
+export * from './output/printed-page';
 export * from './photo/edges';
 export * from './photo/find-crossings';
 export * from './photo/find-surface';

@@ -70,6 +70,44 @@ test('the calibration lattice prints true and numbers its crossings', async ({ p
   expect(Math.abs(((lines[9]! - lines[0]!) * 25.4) / DPI - 108)).toBeLessThan(0.3);
 });
 
+test('the practice printer shows the lattice in true size, and what fitting and small paper make of it', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  await page.getByRole('button', { name: 'Lattice on paper' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Practice printer' });
+  const sheet = dialog.getByRole('img', { name: /Lattice 9 × 6/ });
+  await expect(dialog.getByRole('status')).toContainText('In true size');
+  await expect.poll(() => sheet.evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth > 0)).toBe(true);
+  // Ten upright lines, nine boxes of 12 mm apart, at the 96 px to the inch of CSS.
+  const seen = PNG.sync.read(await sheet.screenshot());
+  const dark = (x: number): boolean => seen.data[4 * (Math.round((seen.height * 17) / 88) * seen.width + x)]! < 150;
+  const lines = Array.from({ length: seen.width - 1 }, (_, i) => i + 1).filter((x) => dark(x) && !dark(x - 1));
+  expect(lines).toHaveLength(10);
+  expect(Math.abs(lines[9]! - lines[0]! - (108 * 96) / 25.4)).toBeLessThan(1.5);
+  const width = async (): Promise<number> => (await sheet.boundingBox())!.width;
+  const own = await width();
+  // A screen whose rule measures 80 mm shows everything larger by as much.
+  const measured = dialog.getByRole('textbox', { name: '0 to 10 cm here' });
+  await measured.fill('80');
+  await measured.press('Enter');
+  await expect.poll(width).toBeCloseTo(own / 0.8, 0);
+  await measured.fill('100');
+  await measured.press('Enter');
+  await dialog.getByRole('switch', { name: 'Fit to the paper' }).click();
+  await expect(dialog.getByRole('status')).toContainText('Not in true size: 100\u2009mm of the sheet become 227.3\u2009mm');
+  await expect.poll(width).toBeCloseTo(own * (200 / 88), 0);
+  await dialog.getByRole('switch', { name: 'Fit to the paper' }).click();
+  await set(page, 'Paper', 'A6');
+  await expect(dialog.getByRole('status')).toHaveText('In true size: a mm of the sheet is a mm on the paper.');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  await page.getByRole('region', { name: 'Calibration lattice' }).getByRole('textbox', { name: 'Columns' }).fill('16');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Lattice on paper' }).click();
+  await expect(dialog.getByRole('status')).toContainText('find no room on A6');
+  await expect(dialog.getByRole('status')).toContainText('A4 takes all of it.');
+});
+
 test('a PNG larger than browsers draw is refused with the reason', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Output', exact: true }).click();

@@ -11,6 +11,7 @@ import { StagesService } from '../state/stages.service';
 import { ViewStore } from '../state/view.store';
 import { BenchComponent } from './bench.component';
 import { CatchingDialogComponent } from './catching-dialog.component';
+import { PracticePrinterComponent } from './practice-printer.component';
 import { CompareComponent } from './compare.component';
 import { ContentsComponent } from './contents.component';
 import { DrawingsDialogComponent } from './drawings-dialog.component';
@@ -38,6 +39,7 @@ import { WayComponent } from './way.component';
     GroundBarComponent,
     HeadComponent,
     CatchingDialogComponent,
+    PracticePrinterComponent,
     KeyListComponent,
     StepsDialogComponent,
     MessagesComponent,

@@ -7,6 +7,7 @@ import type { PdfWorker } from '../../workers/pdf.worker';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
+import { PracticePrinterService } from './practice-printer.service';
 import { RastersService } from './rasters.service';
 import { ViewStore } from './view.store';
 import { download, downloadText, fileName } from '../platform/files';
@@ -29,6 +30,7 @@ export class HandOverService {
   private readonly pictures = inject(PictureService);
   private readonly messages = inject(MessageStore);
   private readonly rasters = inject(RastersService);
+  private readonly printer = inject(PracticePrinterService);
   /** Its library is large and seldom needed: it does not stay. */
   private readonly pdfs = new WorkerRunner<PdfWorker>(startPdfWorker, LIMIT_MS, false);
 
@@ -85,6 +87,17 @@ export class HandOverService {
     const name = `lattice ${settings.columns} x ${settings.rows}`;
     if (as === 'pdf') return this.writePdf(sheet, { title: name, testBar: false, cutMarks: false }, 'the lattice');
     return this.writeSvg(sheet, name, 'the lattice');
+  }
+
+  /** Lays what would be exported on the practice printer. */
+  practise(): Promise<void> {
+    return this.printer.print(this.sheet(), this.name(), (options) => void this.pdf(options));
+  }
+
+  /** Lays the lattice's sheet on the practice printer. */
+  practiseLattice(settings: LatticeSettings): Promise<void> {
+    const { columns, rows, box } = settings;
+    return this.printer.print(latticeSheet(settings), `Lattice ${columns} × ${rows}, boxes of ${box}\u2009mm`, () => void this.lattice(settings, 'pdf'));
   }
 
   /** What is exported, in words. */

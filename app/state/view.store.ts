@@ -42,7 +42,7 @@ interface ViewState {
   readonly vision: ColourVision | null;
   /** The page of the projection stage that was open last. */
   readonly page: string;
-  readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'unsaved';
+  readonly panel: 'none' | 'find' | 'keys' | 'drawings' | 'steps' | 'catching' | 'printer' | 'unsaved';
   /** In a small window, the panel that is shown over the drawing. */
   readonly unfolded: 'none' | 'bench' | 'side';
   /** Rulers along the drawing. */

@@ -9,6 +9,14 @@ export const OUTPUT_COMMANDS = [
   { id: 'output.png', title: 'Export the sheet as PNG', keys: [], group: 'Document', words: 'bitmap image transparent raster' },
   { id: 'output.pdf', title: 'Export the sheet as PDF', keys: [], group: 'Document', words: 'print' },
   { id: 'output.svg', title: 'Export the sheet as SVG', keys: ['Ctrl+Enter'], group: 'Document', words: 'vector' },
+  { id: 'output.practise', title: 'Show the sheet on paper in true size', keys: [], group: 'Document', words: 'practice printer print preview size paper' },
+  {
+    id: 'output.practise-lattice',
+    title: 'Show the calibration lattice on paper in true size',
+    keys: [],
+    group: 'Document',
+    words: 'practice printer print preview lattice',
+  },
   { id: 'output.grid-svg', title: 'Export the grid alone as SVG', keys: [], group: 'Document' },
   { id: 'output.grid-png', title: 'Export the grid alone as PNG, transparent', keys: [], group: 'Document' },
 ] as const satisfies readonly CommandWords[];

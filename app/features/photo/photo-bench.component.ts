@@ -5,7 +5,9 @@ import { SelectModule } from 'primeng/select';
 import { IconComponent } from '../../controls/icon.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { TextFieldDirective } from '../../controls/text-field.directive';
+import { BenchSettings } from '../../state/bench-settings';
 import { CommandsService } from '../../state/commands.service';
+import { HandOverService } from '../../state/hand-over.service';
 import { ViewStore } from '../../state/view.store';
 import { PhotoAids } from './photo-aids';
 import { PhotoArtworkPanelComponent } from './photo-artwork-panel.component';
@@ -39,6 +41,8 @@ export class PhotoBenchComponent {
   protected readonly view = inject(ViewStore);
   protected readonly commands = inject(CommandsService);
   protected readonly settings = inject(PhotoSettings);
+  private readonly bench = inject(BenchSettings);
+  private readonly handOver = inject(HandOverService);
   protected readonly things = [
     { key: 'funnel', title: 'Funnel' },
     { key: 'cup', title: 'Cup' },
@@ -71,6 +75,11 @@ export class PhotoBenchComponent {
 
   constructor() {
     inject(PhotoAids);
+  }
+
+  /** The lattice to print: that of the surface, or before there is one, that of Output. */
+  protected showLattice(): void {
+    void this.handOver.practiseLattice(this.surface()?.lattice ?? this.bench.lattice());
   }
 
   protected async addSurface(): Promise<void> {
