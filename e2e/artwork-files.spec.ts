@@ -4,8 +4,9 @@ import type { Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import type { CheminDocument } from '../core/index';
 import { finePng, inkJpeg, movingPng } from '../core/testing/odd-pictures';
+import { unpacked } from '../core/testing/fonts';
 import { difference, pdfPage } from '../core/testing/pictures';
-import { expect, openDemo, storedOpen, test } from './support';
+import { drop, expect, openDemo, storedOpen, test } from './support';
 
 const DPI = 150;
 
@@ -33,6 +34,9 @@ async function add(page: Page, name: string, mimeType: string, buffer: Buffer): 
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Add a picture or SVG' }).click()]);
   await chooser.setFiles({ name, mimeType, buffer });
 }
+
+/** Text as fonts keep names: two bytes a letter, the higher first. */
+const utf16 = (text: string): Buffer => Buffer.from(text, 'utf16le').swap16();
 
 async function placeOn(page: Page, target: string): Promise<void> {
   await page.getByRole('combobox', { name: 'Place it on' }).click();
@@ -153,6 +157,15 @@ test('odd pictures are refused, reduced or read, each with its words, and the dr
   await expect(page.locator('p-message').filter({ hasText: '“text.svg” was added' })).toContainText(
     'The font “Harbour Sans” is not here; Hanken Grotesk stands in for it.',
   );
+  // Once it was brought in, text is laid out with it.
+  const font = Buffer.from(unpacked(readFileSync('node_modules/@fontsource/pacifico/files/pacifico-latin-400-normal.woff')));
+  for (let at = font.indexOf(utf16('Pacifico')); at >= 0; at = font.indexOf(utf16('Pacifico'), at)) utf16('Harbours').copy(font, at);
+  await drop(page, { name: 'harbours.ttf', mimeType: 'font/ttf', buffer: font });
+  await expect(page.getByText(/The font “Harbours.*” was brought in/)).toBeVisible();
+  await add(page, 'script.svg', 'image/svg+xml', Buffer.from(text.replace('Harbour Sans', 'Harbours')));
+  const script = page.locator('p-message').filter({ hasText: '“script.svg” was added' });
+  await expect(script).toBeVisible();
+  await expect(script).not.toContainText('stands in');
   // Masks and filters become pictures, patterns stay vectors, what lies in it stays.
   const rich = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 60"><defs><pattern id="p" width="10" height="10" patternUnits="userSpaceOnUse"><circle cx="5" cy="5" r="3" fill="#c2533b"/></pattern><mask id="m"><rect width="50" height="60" fill="#888"/></mask></defs><rect width="100" height="60" fill="url(#p)"/><rect mask="url(#m)" width="90" height="30" fill="#1d4b52"/><image x="60" y="30" width="30" height="20" href="data:image/png;base64,${whole.toString('base64')}"/></svg>`;
   await add(page, 'rich.svg', 'image/svg+xml', Buffer.from(rich));

@@ -6,7 +6,7 @@ import { PRACTICE_LATTICE, practiceSetup } from '../core/photo/practice-setups';
 import { croppedPx } from '../core/testing/practice';
 import { randomFrom } from '../core/testing/random';
 import { Hand } from './hand';
-import { expect, kept, openEmpty, test, within } from './support';
+import { drop, expect, kept, openEmpty, test, within } from './support';
 
 // Photographs are looked through px by px: a busy machine takes its time.
 test.describe.configure({ timeout: 400_000 });
@@ -40,18 +40,6 @@ async function choose(hand: Hand, button: string, files: Files): Promise<void> {
   const [chooser] = await Promise.all([hand.page.waitForEvent('filechooser'), hand.page.getByRole('button', { name: button, exact: true }).click()]);
   await chooser.setFiles([...files]);
   hand.gestures += 2;
-}
-
-/** Drops a file on the drawing. */
-async function drop(page: Page, { name, mimeType, buffer }: Files[number]): Promise<void> {
-  await page.locator('.area').evaluate(
-    (area, [text, type, base64]) => {
-      const data = new DataTransfer();
-      data.items.add(new File([Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))], text!, { type: type! }));
-      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
-    },
-    [name, mimeType, buffer.toString('base64')],
-  );
 }
 
 async function openPhoto(page: Page): Promise<Hand> {

@@ -35,6 +35,21 @@ export async function openDemo(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible({ timeout: 40_000 });
 }
 
+/** Drops a file on the drawing. */
+export async function drop(
+  page: Page,
+  { name, mimeType, buffer }: { readonly name: string; readonly mimeType: string; readonly buffer: Buffer },
+): Promise<void> {
+  await page.locator('.area').evaluate(
+    (area, [text, type, base64]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))], text!, { type: type! }));
+      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    },
+    [name, mimeType, buffer.toString('base64')],
+  );
+}
+
 /** Opens the page on an empty sheet at 100 %, with crossings at known places. */
 export async function openEmpty(page: Page): Promise<Grid> {
   await openDemo(page);

@@ -140,8 +140,8 @@ export class ImportsService {
   }
 
   private async takeSvg(file: File): Promise<boolean> {
-    const fonts = await Promise.all(fontsOfDocument(this.documents.whole()).map((hash) => this.drawings.asset(hash)));
     const text = await file.text();
+    const fonts = /<text[\s>]/i.test(text) ? await Promise.all((await this.ownFonts()).map((hash) => this.drawings.asset(hash))) : [];
     const read = await this.svg.read(text, fonts.filter((bytes) => bytes !== null)); // prettier-ignore
     if (!read.ok) {
       this.refuse(`“${file.name}” was not added`, read.problems, 'Nothing was changed.');
@@ -149,6 +149,8 @@ export class ImportsService {
     }
     const { svg, flat, pictures } = read.value;
     const [ids, bitmaps, notes] = [new Map<string, string>(), new Map<string, Bitmap>(), read.notes.map(placed)];
+    if (read.notes.some(({ code }) => code === 'font'))
+      notes.push('With the font’s file (TTF, OTF or WOFF) dropped here first, the SVG has it when it is added again.');
     for (const { key, bytes } of pictures) {
       try {
         const taken = await this.bitmaps.take(await this.bitmaps.look(new Blob([bytes as Uint8Array<ArrayBuffer>])), { side: MAX_SIDE, px: KEPT_PX });
@@ -161,6 +163,13 @@ export class ImportsService {
     const unitMm = svgUnitMm(text, flat.width);
     const artwork: Artwork = { id: newId(), name: nameOf(file), svg: withBitmapIds(svg, ids), width: flat.width, height: flat.height, ...(unitMm !== null && { unitMm }) }; // prettier-ignore
     return this.added(file, artwork, [...bitmaps.values()], notes);
+  }
+
+  /** The fonts that the drawing has, and those that were brought in since the page was opened. */
+  private async ownFonts(): Promise<readonly string[]> {
+    const { TextService } = await import('../platform/text.service');
+    const brought = this.injector.get(TextService).fonts();
+    return [...new Set([...fontsOfDocument(this.documents.whole()), ...brought.map(({ key }) => key)])];
   }
 
   private async takeFont(file: File): Promise<void> {
