@@ -4,7 +4,9 @@ import { applyAffine, composeAffine, IDENTITY, invertAffine, matrixOf, type Affi
 import { BLENDS } from '../paint/paint';
 import { joinPaths, mapPath, pathBox, pathFromSvg, polygonPath, type Path, type PathBox } from '../shape/path';
 import { mapMarks } from './artwork';
-import { flatInk, type GradientStop, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
+import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
+import { strokeArea } from './stroke-area';
+import { boxMap, colourOr, gradientInk, isNear, MAX_PLACE, numberOr, penOf, shareOr, type Element, type Pen } from './svg-values';
 import { parseTransform } from './transform';
 
 /** Flat artwork, ready to be mapped: marks in its own units, x right, y down, from (0, 0) to (width, height). */
@@ -20,22 +22,16 @@ const MAX_DEPTH = 64;
 const MAX_PATHS = 50_000;
 /** Most coordinates in one artwork, those of clips counted each time that they are used. */
 const MAX_COORDS = 2_000_000;
-/** Most lengths of a dash pattern. */
-const MAX_DASHES = 64;
-/** Farthest place and widest pen, and largest size, in units of the artwork: beyond, nothing could be kept or drawn. */
-const MAX_PLACE = 1e7;
+/** Most lines that are painted with patterns: the area of each is worked out whenever the artwork is read. */
+const MAX_TILED_LINES = 500;
+/** Parts of a line's width that the chords of its edges may stray from its curves, where a pattern is seen within them. */
+const FINE_LINE = 200;
+/** Largest size in units of the artwork. */
 const MAX_SIZE = 1e6;
-
-interface Element {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly children: Element[];
-  readonly line: number;
-}
 
 /**
  * Reads SVG that holds groups, paths, gradients and clips only, as an SVG resolver leaves it: styles, uses, shapes
- * and text already turned into paths. What cannot be kept (bitmaps, masks, filters, patterns) is left out, each with
+ * and text already turned into paths. What cannot be kept (masks, filters, bitmaps that are not named) is left out, each with
  * a note. Markup is read as text and never handed to a page.
  *
  * Gradients with bounding-box units get the exact box of their path (SVG 2, 8.12).
@@ -59,8 +55,6 @@ export function readResolvedSvg(text: string): Checked<FlatArtwork> {
     throw error;
   }
 }
-
-const isNear = (numbers: readonly number[]): boolean => numbers.every((n) => Math.abs(n) <= MAX_PLACE);
 
 class Refusal extends Error {
   constructor(
@@ -126,6 +120,7 @@ class Reader {
   private readonly clipPaths = new Map<Element, Path | string>();
   /** Patterns that are being read: one that fills itself is left out. */
   private readonly filling = new Set<Element>();
+  private tiledLines = 0;
   private paths = 0;
   private coords = 0;
 
@@ -193,21 +188,54 @@ class Reader {
     const box = pathBox(read);
     if (!box) return [];
     const path = this.placed(element, read, map);
-    const tiled = this.tiled(element, attributes['fill'] ?? '', shareOr(attributes['fill-opacity'], 1), box, path, map);
+    const rule = attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    const tiled = this.tiled(element, 'fill', box, box, { path, rule }, map);
+    const tiledLine = this.tiledLine(element, read, box, map);
     const fill = tiled ? null : this.ink(element, attributes['fill'] ?? '#000000', shareOr(attributes['fill-opacity'], 1), box, map);
-    const line = this.line(element, box, map);
-    if (!fill && !line && !tiled) return [];
-    const mark: Mark = { kind: 'path', path, fill, rule: attributes['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero', line };
+    const line = tiledLine ? null : this.line(element, box, map);
+    const mark: Mark = { kind: 'path', path, fill, rule, line };
     const strength = shareOr(attributes['opacity'], 1);
-    const marks = [...(tiled ? [tiled] : []), ...(fill || line ? [mark] : [])];
+    const marks = [...(tiled ? [tiled] : []), ...(fill || line ? [mark] : []), ...(tiledLine ? [tiledLine] : [])];
+    if (marks.length === 0) return [];
     return strength === 1 ? marks : [{ kind: 'group', node: null, name: '', clip: null, strength, marks }];
   }
 
-  /** A path filled with a pattern (SVG 2, 14.3): its tiles as vectors, clipped to it. Null where it is filled with something else. */
-  private tiled(element: Element, value: string, strength: number, box: PathBox, path: Path, map: Affine): GroupMark | null {
-    const source = this.byId.get(/^url\(#(.+)\)/.exec(value)?.[1] ?? '');
-    if (source?.name !== 'pattern' || this.filling.has(source)) return null;
+  /** The area of a line that is painted with a pattern, filled with it. Null where it is painted with something else. */
+  private tiledLine(element: Element, path: Path, box: PathBox, map: Affine): GroupMark | null {
+    if (!this.patternOf(element, 'stroke')) return null;
+    const pen = this.pen(element);
+    if (!pen) return null;
+    if (++this.tiledLines > MAX_TILED_LINES) {
+      this.leaveOut(element, `patterns on more than ${MAX_TILED_LINES} lines`);
+      return null;
+    }
+    const area = strokeArea(path, { ...pen, ink: flatInk('#000000'), pen: IDENTITY }, pen.width / FINE_LINE);
+    const reach = pathBox(area);
+    return reach && this.tiled(element, 'stroke', box, reach, { path: this.placed(element, area, map), rule: 'nonzero' }, map);
+  }
+
+  private patternOf({ attributes }: Element, painted: 'fill' | 'stroke'): Element | null {
+    const source = this.byId.get(/^url\(#(.+)\)/.exec(attributes[painted] ?? '')?.[1] ?? '');
+    return source?.name === 'pattern' && !this.filling.has(source) ? source : null;
+  }
+
+  /**
+   * A path filled with a pattern, or a line painted with one (SVG 2, 14.3): its tiles as vectors, clipped to it. Null
+   * where it is painted with something else.
+   * @param box of the path, which patterns are measured by; @param reach of what is painted, in the same units
+   */
+  private tiled(
+    element: Element,
+    painted: 'fill' | 'stroke',
+    box: PathBox,
+    reach: PathBox,
+    clip: NonNullable<GroupMark['clip']>,
+    map: Affine,
+  ): GroupMark | null {
+    const source = this.patternOf(element, painted);
+    if (!source) return null;
     const { attributes } = source;
+    const strength = shareOr(element.attributes[`${painted}-opacity`], 1);
     const number = (name: string): number => numberOr(attributes[name], 0);
     const toBox = boxMap(box);
     const own = attributes['patternUnits'] === 'userSpaceOnUse' ? IDENTITY : toBox;
@@ -224,7 +252,7 @@ class Reader {
         : attributes['patternContentUnits'] === 'objectBoundingBox'
           ? [toBox[0], 0, 0, toBox[3], 0, 0]
           : IDENTITY;
-    const corners = [[box.minX, box.minY], [box.maxX, box.minY], [box.maxX, box.maxY], [box.minX, box.maxY]].map(([u, v]) => applyAffine(back, u!, v!)); // prettier-ignore
+    const corners = [[reach.minX, reach.minY], [reach.maxX, reach.minY], [reach.maxX, reach.maxY], [reach.minX, reach.maxY]].map(([u, v]) => applyAffine(back, u!, v!)); // prettier-ignore
     const [xs, ys] = [corners.map((p) => p.x), corners.map((p) => p.y)];
     const [left, right] = [Math.floor((Math.min(...xs) - x) / width), Math.floor((Math.max(...xs) - x) / width - 1e-9)];
     const [top, low] = [Math.floor((Math.min(...ys) - y) / height), Math.floor((Math.max(...ys) - y) / height - 1e-9)];
@@ -243,31 +271,20 @@ class Reader {
         tiles.push(...mapMarks(tile, [1, 0, 0, 1, frame[0] * i * width + frame[2] * j * height, frame[1] * i * width + frame[3] * j * height]));
     this.coords += coordsOf(marks) * tiles.length;
     if (this.coords > MAX_COORDS) throw new Refusal('too-many', element.line, `There are more than ${MAX_COORDS.toLocaleString('en')} coordinates.`);
-    const rule = element.attributes['fill-rule'] === 'evenodd' ? ('evenodd' as const) : ('nonzero' as const);
-    return { kind: 'group', node: null, name: '', clip: { path, rule }, strength, marks: tiles };
+    return { kind: 'group', node: null, name: '', clip, strength, marks: tiles };
   }
 
   private line(element: Element, box: PathBox, map: Affine): LineStyle | null {
     const { attributes } = element;
     const ink = this.ink(element, attributes['stroke'] ?? 'none', shareOr(attributes['stroke-opacity'], 1), box, map);
-    const width = numberOr(attributes['stroke-width'], 1);
-    if (!ink || width <= 0) return null;
-    if (width > MAX_PLACE) throw new Refusal('too-far', element.line, 'A line is wider than anything can be drawn.');
-    const cap = attributes['stroke-linecap'];
-    const join = attributes['stroke-linejoin'];
-    return {
-      ink,
-      width,
-      cap: cap === 'round' || cap === 'square' ? cap : 'butt',
-      join: join === 'round' || join === 'bevel' ? join : 'miter',
-      miterLimit: Math.max(1, Math.min(1000, numberOr(attributes['stroke-miterlimit'], 4))),
-      dashes: (attributes['stroke-dasharray'] ?? '')
-        .split(/[\s,]+/)
-        .map(Number)
-        .filter((n) => n > 0 && n <= MAX_PLACE)
-        .slice(0, MAX_DASHES),
-      pen: map,
-    };
+    const pen = ink && this.pen(element);
+    return pen && { ...pen, ink, pen: map };
+  }
+
+  private pen(element: Element): Pen | null {
+    const pen = penOf(element);
+    if (pen && pen.width > MAX_PLACE) throw new Refusal('too-far', element.line, 'A line is wider than anything can be drawn.');
+    return pen;
   }
 
   /** A path where its map takes it, counted. */
@@ -335,36 +352,9 @@ class Reader {
   }
 }
 
-/** A gradient's ink, or null where its numbers lead nowhere or it has no stops. */
-function gradientInk(source: Element, strength: number, box: PathBox, map: Affine): Ink | null {
-  const { attributes } = source;
-  const units = attributes['gradientUnits'] === 'userSpaceOnUse' ? IDENTITY : boxMap(box);
-  const inner = attributes['gradientTransform'] ? (parseTransform(attributes['gradientTransform']) ?? IDENTITY) : IDENTITY;
-  const frame = composeAffine(composeAffine(map, units), inner);
-  const stops: GradientStop[] = source.children
-    .filter((child) => child.name === 'stop')
-    .map(({ attributes: stop }) => ({
-      at: shareOr(stop['offset'], 0),
-      colour: colourOr(stop['stop-color']),
-      strength: shareOr(stop['stop-opacity'], 1) * strength,
-    }));
-  const n = (name: string, fallback: number): number => numberOr(attributes[name], fallback);
-  const places = ['x1', 'y1', 'x2', 'y2', 'cx', 'cy', 'fx', 'fy', 'r'].map((name) => n(name, 0));
-  if (stops.length === 0 || !isNear(frame) || !isNear(places)) return null;
-  if (source.name === 'linearGradient') {
-    return { kind: 'linear', from: [n('x1', 0), n('y1', 0)], to: [n('x2', 1), n('y2', 0)], stops, frame };
-  }
-  const centre = [n('cx', 0.5), n('cy', 0.5)] as const;
-  return { kind: 'radial', centre, focus: [n('fx', centre[0]), n('fy', centre[1])], radius: Math.max(0, n('r', 0.5)), stops, frame };
-}
-
 /** Coordinates of marks, those of groups too. */
 function coordsOf(marks: readonly Mark[]): number {
   return marks.reduce((sum, mark) => sum + (mark.kind === 'group' ? coordsOf(mark.marks) + 8 : mark.path.coords.length), 0);
-}
-
-function boxMap(box: PathBox | null): Affine {
-  return box ? [box.maxX - box.minX || 1, 0, 0, box.maxY - box.minY || 1, box.minX, box.minY] : IDENTITY;
 }
 
 function boxOfMarks(marks: readonly Mark[]): PathBox | null {
@@ -376,19 +366,4 @@ function boxOfMarks(marks: readonly Mark[]): PathBox | null {
     maxX: Math.max(...boxes.map((b) => b.maxX)),
     maxY: Math.max(...boxes.map((b) => b.maxY)),
   };
-}
-
-/** A number from 0 to 1. */
-function shareOr(text: string | undefined, fallback: number): number {
-  return Math.max(0, Math.min(1, numberOr(text, fallback)));
-}
-
-/** A colour as resolvers write it, `#rrggbb`; black for anything else. */
-function colourOr(text: string | undefined): string {
-  return text !== undefined && /^#[0-9a-f]{6}$/i.test(text) ? text.toLowerCase() : '#000000';
-}
-
-function numberOr(text: string | undefined, fallback: number): number {
-  const value = text === undefined || text.trim() === '' ? NaN : Number(text);
-  return Number.isFinite(value) ? value : fallback;
 }

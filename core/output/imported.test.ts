@@ -60,6 +60,7 @@ function handedOver({ svg, pictures }: ImportedSvg): string {
 const CASES: readonly (readonly [string, string])[] = [
   ['a pattern in units of the file, turned', '<defs><pattern id="p" width="9" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(20)"><rect width="5" height="3" fill="#c2533b"/><circle cx="7" cy="4" r="1.5" fill="#1d4b52"/></pattern></defs><path d="M5 5h70v50h-30z" fill="url(#p)" stroke="#333"/>'], // prettier-ignore
   ['a pattern in parts of the box, with content that runs over its tile', '<defs><pattern id="p" width=".25" height=".5"><circle cx="8" cy="10" r="9" fill="#d9a441"/></pattern></defs><ellipse cx="40" cy="30" rx="35" ry="25" fill="url(#p)" fill-opacity=".6"/>'], // prettier-ignore
+  ['lines painted with patterns, dashed, turned, and measured by their box', '<defs><pattern id="p" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(30)"><rect width="3" height="6" fill="#c2533b"/></pattern><pattern id="q" width=".2" height=".2"><circle cx="3" cy="3" r="3" fill="#1d4b52"/></pattern></defs><path d="M8 8h60v44C40 60 30 20 12 50" fill="#eee6d0" stroke="url(#p)" stroke-width="7" stroke-linejoin="round" opacity=".8"/><circle cx="35" cy="30" r="14" fill="none" stroke="url(#q)" stroke-opacity=".7" stroke-width="6" stroke-dasharray="9 4" transform="rotate(10) scale(1.1 .9)"/>'], // prettier-ignore
   ['blend modes, nested and thinned', '<rect width="50" height="40" fill="#d9a441"/><g style="mix-blend-mode:multiply" opacity=".8"><rect x="20" y="10" width="50" height="40" fill="#1b6c8c"/></g><circle cx="60" cy="20" r="15" fill="#c2533b" style="mix-blend-mode:screen"/>'], // prettier-ignore
   ['a mask of greys', '<defs><linearGradient id="g"><stop stop-color="#fff"/><stop offset="1" stop-color="#000"/></linearGradient><mask id="m"><rect width="80" height="60" fill="url(#g)"/></mask></defs><rect width="80" height="60" fill="#e4ebe6"/><g transform="translate(4 4) scale(.9)" opacity=".9"><g mask="url(#m)"><rect width="80" height="60" fill="#1d4b52"/></g></g>'], // prettier-ignore
   ['a filter', '<defs><filter id="f"><feGaussianBlur stdDeviation="2"/></filter></defs><rect width="80" height="60" fill="#f4ead2"/><rect x="20" y="15" width="30" height="30" fill="#b4553c" filter="url(#f)"/>'], // prettier-ignore
@@ -76,7 +77,7 @@ describe('what an SVG holds besides paths', () => {
   });
 
   it('says what became a picture, and leaves vectors alone', () => {
-    expect(read(wrap(CASES[3]![1])).notes).toEqual(['A part under filters or masks became a picture, 3,000 px along the longer side: no paths can be it.']);
+    expect(read(wrap(CASES[4]![1])).notes).toEqual(['A part under filters or masks became a picture, 3,000 px along the longer side: no paths can be it.']);
     expect(read(wrap(CASES[0]![1])).pictures).toEqual([]);
     expect(read(wrap(CASES[0]![1])).notes).toEqual([]);
   });
