@@ -1,5 +1,5 @@
 import { emptyDocument, rectangleOutline, writeProject, type ShapeNode } from '../core/index';
-import { expect, openEmpty, storedDrawing, test } from './support';
+import { expect, openDemo, openEmpty, storedDrawing, test } from './support';
 
 /** A drawing of 2,500 boxes on the floor: ten thousand corners. */
 function manyBoxes(count = 2500): string {
@@ -164,4 +164,18 @@ test('things go by the clipboard as they are, linked copies follow, a free plane
   await page.mouse.move(box.x + box.width / 2 + 90, box.y + box.height / 2 - 120, { steps: 3 });
   await page.mouse.up();
   await expect.poll(async () => (await nodes()).map((n) => n.plane?.kind)).toEqual(['floor', undefined, 'free']);
+});
+
+test.describe('while everything is fetched ahead', () => {
+  test.use({ serviceWorkers: 'allow' });
+
+  test('a stage is there when it is first opened', async ({ page }) => {
+    await openDemo(page);
+    const from = Date.now();
+    await page.getByRole('button', { name: 'Output', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'What is exported' })).toBeVisible();
+    const took = Date.now() - from;
+    console.log(`a stage opened on the first visit: ${took} ms`);
+    expect(took).toBeLessThan(2000);
+  });
 });
