@@ -259,6 +259,20 @@ test('a lattice is set by hand: corners snap to its lines, and the others are co
   await kept(page, (now) => expect(photoOf(now).surfaces[0]!.light!.blur).toBeGreaterThan(0.3));
 });
 
+test('the lattice is printed for practice, before anything is photographed and as a surface has it', async ({ page }) => {
+  const hand = await openPhoto(page);
+  await hand.button('Lattice on paper');
+  const dialog = page.getByRole('dialog', { name: 'Practice printer' });
+  await expect(dialog.getByRole('img', { name: /^Lattice 9 × 6, boxes of 12/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await hand.button('Cup');
+  const columns = page.getByRole('region', { name: 'Lattice', exact: true }).getByRole('textbox', { name: 'Columns' });
+  await columns.fill('11');
+  await columns.press('Enter');
+  await hand.button('Lattice on paper');
+  await expect(dialog.getByRole('img', { name: /^Lattice 11 × / })).toBeVisible();
+});
+
 test('what cannot be fitted is told with what to do', async ({ page }) => {
   const { pair, bare, latticed } = pairOf('funnel', 5);
   const hand = await openPhoto(page);
