@@ -2,7 +2,7 @@ import { SaxesParser } from 'saxes';
 import type { Checked, Problem } from '../math/errors';
 import { applyAffine, composeAffine, IDENTITY, invertAffine, matrixOf, type Affine } from '../math/matrix';
 import { BLENDS } from '../paint/paint';
-import { joinPaths, mapPath, pathBox, pathFromSvg, polygonPath, type Path, type PathBox } from '../shape/path';
+import { joinPaths, mapPath, pathBox, pathFromSvg, polygonPath, roughLength, type Path, type PathBox } from '../shape/path';
 import { mapMarks } from './artwork';
 import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from './marks';
 import { strokeArea } from './stroke-area';
@@ -22,8 +22,12 @@ const MAX_DEPTH = 64;
 const MAX_PATHS = 50_000;
 /** Most coordinates in one artwork, those of clips counted each time that they are used. */
 const MAX_COORDS = 2_000_000;
-/** Most lines that are painted with patterns: the area of each is worked out whenever the artwork is read. */
-const MAX_TILED_LINES = 500;
+/**
+ * Most coordinates of a line that is painted with a pattern, and of all such lines, each dash counted as one: their
+ * areas, which may cross themselves everywhere, are worked out whenever the artwork is read.
+ */
+const MAX_TILED_LINE = 160;
+const MAX_TILED_LINES = 1_600;
 /** Parts of a line's width that the chords of its edges may stray from its curves, where a pattern is seen within them. */
 const FINE_LINE = 200;
 /** Largest size in units of the artwork. */
@@ -205,10 +209,13 @@ class Reader {
     if (!this.patternOf(element, 'stroke')) return null;
     const pen = this.pen(element);
     if (!pen) return null;
-    if (++this.tiledLines > MAX_TILED_LINES) {
-      this.leaveOut(element, `patterns on more than ${MAX_TILED_LINES} lines`);
+    const period = pen.dashes.reduce((sum, length) => sum + length, 0);
+    const size = path.coords.length + (period > 0 ? (pen.dashes.length * roughLength(path)) / period : 0);
+    if (size > MAX_TILED_LINE || this.tiledLines + size > MAX_TILED_LINES) {
+      this.leaveOut(element, 'patterns on lines of too many parts');
       return null;
     }
+    this.tiledLines += size;
     const area = strokeArea(path, { ...pen, ink: flatInk('#000000'), pen: IDENTITY }, pen.width / FINE_LINE);
     const reach = pathBox(area);
     return reach && this.tiled(element, 'stroke', box, reach, { path: this.placed(element, area, map), rule: 'nonzero' }, map);

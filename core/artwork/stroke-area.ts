@@ -59,9 +59,6 @@ export function strokeArea(path: Path, { width, cap, join, miterLimit, dashes, p
   return pen === IDENTITY ? flat : mapPath(flat, pen);
 }
 
-/** Turns in radians below which a bevel does for a chord of a curve. */
-const CHORD = 0.05;
-
 /** Where a line turns: the place, the ways there and on, and the sine and cosine of the turn. */
 interface Turn {
   readonly at: Point;
@@ -95,7 +92,8 @@ function tipsOf(line: Line, half: number, limit: number): readonly (readonly Poi
 function fansOf(line: Line, half: number, fine: number): readonly (readonly Point[])[] {
   return turnsOf(line, false).flatMap(({ at, ways: [one], cross, dot }): readonly (readonly Point[])[] => {
     const turn = Math.atan2(cross, dot);
-    if (Math.abs(turn) < CHORD) return [];
+    // What a bevel leaves open there is less than chords may stray.
+    if (half * (1 - Math.cos(turn / 2)) <= fine) return [];
     const count = Math.ceil(Math.abs(turn) / (2 * Math.acos(Math.max(0.9, 1 - fine / half))));
     return [half, -half].map((side) => {
       const arc = Array.from({ length: count + 1 }, (_, i): Point => {

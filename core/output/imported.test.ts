@@ -91,6 +91,18 @@ describe('what an SVG holds besides paths', () => {
     expect(result.ok && result.notes.map(({ message }) => message)).toEqual(['The font “Harbour Sans” is not here; Nunito stands in for it.']);
   });
 
+  it('leaves out patterns on lines whose areas would take too long', () => {
+    const curves = Array.from(
+      { length: 300 },
+      (_, i) => `C${(i * 7) % 80} ${(i * 13) % 60} ${(i * 29) % 80} ${(i * 31) % 60} ${(i * 37) % 80} ${(i * 41) % 60}`,
+    ).join('');
+    const line = (data: string, more = ''): string => `<path d="M0 0${data}" fill="none" stroke="url(#p)"${more}/>`;
+    const file = (inner: string): string => wrap(`<defs><pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse"><rect width="5" height="5"/></pattern></defs><rect width="9" height="9"/>${inner}`); // prettier-ignore
+    for (const inner of [line(curves), line('L80 60', ' stroke-dasharray=".01 .01"'), Array.from({ length: 900 }, (_, i) => line(`L80 ${i / 20}`)).join('')])
+      expect(read(file(inner)).notes).toContain('Left out: patterns on lines of too many parts.');
+    expect(read(file(line('L80 60', ' stroke-dasharray="2 3"'))).notes).toEqual([]);
+  });
+
   it('refuses patterns without end', () => {
     const many =
       '<defs><pattern id="p" width=".1" height=".1" patternUnits="userSpaceOnUse"><rect width=".05" height=".05"/></pattern></defs><rect width="80" height="60" fill="url(#p)"/><rect width="5" height="5"/>';
