@@ -1,6 +1,7 @@
 import { SHEET_READING } from '../geometry/anchor';
 import { gridOf } from '../grid/settings';
 import { exactCells } from '../math/exact';
+import { keptBy, keptByName } from '../math/keep';
 import { sameData } from '../math/same';
 import { holdsItself } from './held-artworks';
 import type { Artwork, CheminDocument, DocumentNode, PlacementNode } from './types';
@@ -55,17 +56,10 @@ function filePlaced(artwork: Artwork): PlacementNode {
 }
 
 /** The bitmaps that an artwork shows by itself: that which fills it, and those in its SVG. */
-export function bitmapsOf(artwork: Artwork): readonly string[] {
-  let found = shown.get(artwork);
-  if (!found) {
-    const { bitmap, svg } = artwork;
-    found = [...(bitmap === undefined ? [] : [bitmap]), ...Array.from(svg.matchAll(/"bitmap:([\w-]+)"/g), ([, id]) => id!)];
-    shown.set(artwork, found);
-  }
-  return found;
-}
-
-const shown = new WeakMap<Artwork, readonly string[]>();
+export const bitmapsOf = keptBy(({ bitmap, svg }: Artwork): readonly string[] => [
+  ...(bitmap === undefined ? [] : [bitmap]),
+  ...Array.from(svg.matchAll(/"bitmap:([\w-]+)"/g), ([, id]) => id!),
+]);
 
 /** An artwork with its parts in the order in which they are written; those that are not there are left out. */
 export function inOrder({
@@ -86,43 +80,54 @@ export function inOrder({
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined)) as unknown as Artwork;
 }
 
-const flats = new WeakMap<CheminDocument, Map<string, CheminDocument | null>>();
 
 /**
  * An artwork's sheet as a drawing by itself, so that everything that works on drawings works on it: what came from its
  * file is a placement that lies under the rest. Made once for each; null where there is no such artwork.
  */
 export function flatSheetOf(document: CheminDocument, id: string): CheminDocument | null {
-  let known = flats.get(document);
-  if (!known) flats.set(document, (known = new Map()));
-  let flat = known.get(id);
-  if (flat === undefined) known.set(id, (flat = madeFlat(document, id)));
-  return flat;
+  return flatSheetsOf(document)(id);
+}
+
+/** Most sheets of one document that are remembered. */
+const MOST_SHEETS = 1000;
+const flatSheetsOf = keptBy((document: CheminDocument) => keptByName(MOST_SHEETS, (id: string) => madeFlat(document, id)));
+
+/** What a sheet of an artwork takes over from its drawing besides the artwork itself. */
+interface Around {
+  readonly swatches: CheminDocument['swatches'];
+  readonly unit: CheminDocument['sheet']['unit'];
+  readonly resolution: number;
+}
+
+/** An artwork's sheet as a drawing by itself, without the artworks and bitmaps of the drawing. */
+export function flatSheet(artwork: Artwork, { swatches, unit, resolution }: Around): CheminDocument {
+  const { width, height } = sizeMm(artwork);
+  const empty = emptyDocument('', artwork.name, { x: width / 2, y: height / 2 });
+  const { background } = artwork;
+  return {
+    ...empty,
+    sheet: { ...empty.sheet, width, height, unit, resolution, ...(background !== undefined && { background }) },
+    grid: gridOf(artwork.cell ?? FLAT_CELL_MM),
+    swatches,
+    nodes: [...(holdsFile(artwork) ? [filePlaced(artwork)] : []), ...(artwork.nodes ?? []), ...(artwork.net ? [linesOf(artwork.net)] : [])],
+  };
 }
 
 function madeFlat(document: CheminDocument, id: string): CheminDocument | null {
   const artwork = document.artworks.find((one) => one.id === id);
   if (!artwork) return null;
-  const { width, height } = sizeMm(artwork);
-  const empty = emptyDocument(document.id, artwork.name, { x: width / 2, y: height / 2 });
+  const { unit, resolution } = document.sheet;
+  const flat = flatSheet(artwork, { swatches: document.swatches, unit, resolution });
   const byId = new Map(document.artworks.map((one) => [one.id, one]));
   // What it is placed on cannot be placed on it.
   const fits = document.artworks.filter((one) => one.id !== id && !holdsItself({ ...artwork, nodes: [placed(one)] }, byId));
   return {
-    ...empty,
-    sheet: {
-      ...empty.sheet,
-      width,
-      height,
-      unit: document.sheet.unit,
-      resolution: document.sheet.resolution,
-      ...(artwork.background !== undefined && { background: artwork.background }),
-    },
-    grid: { ...gridOf(artwork.cell ?? FLAT_CELL_MM), over: document.grid.over },
+    ...flat,
+    id: document.id,
+    grid: { ...flat.grid, over: document.grid.over },
     artworks: holdsFile(artwork) ? [...fits, fileOf(artwork)] : fits,
     bitmaps: document.bitmaps,
-    swatches: document.swatches,
-    nodes: [...(holdsFile(artwork) ? [filePlaced(artwork)] : []), ...(artwork.nodes ?? []), ...(artwork.net ? [linesOf(artwork.net)] : [])],
   };
 }
 

@@ -1,3 +1,4 @@
+import { keptByName } from '../math/keep';
 import type { Body } from './body';
 import { depthBody, type Extruded } from './depth-recipe';
 import { joinedParts, standIn, type Joined, type Part } from './joined-recipe';
@@ -34,12 +35,32 @@ export type Recipes<N extends Named> = { readonly [K in N['kind']]: Recipe<Extra
 
 const RECIPES: Recipes<SpaceNode> = { shape: depthBody, placement: placementBody, group: joinedGroup };
 
-/** What the book knows of a node: its body, or the last good one while the present one is being made. */
+/**
+ * What the book knows of a node. Ready: its body. Pending: it is being made, and the last good body of the thing stands for
+ * it, or what its recipe gives meanwhile. Overtaken: nobody made it, since something newer was asked for first; it is asked
+ * for again when it is wanted. Failed: it cannot be made, and what its recipe gives meanwhile stands for it.
+ */
 export interface Evaluated {
-  readonly state: 'ready' | 'pending' | 'failed';
+  readonly state: 'ready' | 'pending' | 'overtaken' | 'failed';
   readonly body: Body | null;
   /** Why it could not be made. */
   readonly reason?: string;
+}
+
+/** Thrown by a kernel that was not given the time for a body: something newer was asked for. */
+export class OvertakenError extends Error {
+  constructor() {
+    super('A newer request took its place.');
+  }
+}
+
+/** Most things whose last good bodies are remembered. */
+const MOST_LAST = 500;
+
+/** The last good body of a thing that a kernel makes, and the node that it is of. */
+interface LastGood<N> {
+  readonly node: N;
+  readonly body: Body | null;
 }
 
 /**
@@ -49,8 +70,8 @@ export interface Evaluated {
  */
 export class GeometryBook<N extends Named> {
   private readonly known = new WeakMap<N, Evaluated>();
-  private readonly waiting = new WeakMap<N, Promise<Body | null>>();
-  private readonly last = new Map<string, { readonly node: N; readonly body: Body | null }>();
+  private readonly waiting = new WeakMap<N, Promise<void>>();
+  private last = lastBodies<N>();
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly recipes: Recipes<N>) {}
@@ -58,24 +79,37 @@ export class GeometryBook<N extends Named> {
   /** What a node evaluates to now. */
   of(node: N): Evaluated {
     const known = this.known.get(node);
-    if (known) return known;
+    if (known && known.state !== 'overtaken') return known;
     const made = this.recipes[node.kind as N['kind']](node as Extract<N, { kind: N['kind'] }>, this);
     const pending = made !== null && 'meanwhile' in made;
-    const evaluated: Evaluated = pending ? { state: 'pending', body: this.last.get(node.id)?.body ?? made.meanwhile } : { state: 'ready', body: made };
+    const evaluated: Evaluated = pending ? { state: 'pending', body: this.lastOf(node.id)?.body ?? made.meanwhile } : { state: 'ready', body: made };
     this.known.set(node, evaluated);
-    if (pending) this.waiting.set(node, this.finish(node, made.body, evaluated.body));
+    if (pending) this.waiting.set(node, this.finish(node, made));
     return evaluated;
   }
 
-  /** The last node with an id whose body took its time, and that body. */
-  lastOf(id: string): { readonly node: N; readonly body: Body | null } | null {
-    return this.last.get(id) ?? null;
+  /** Whether a node was overtaken when it was asked for before: it is in nobody's way now, and nobody's newer wish. */
+  wasOvertaken(node: N): boolean {
+    return this.known.get(node)?.state === 'overtaken';
   }
 
-  /** The body of a node once it is known; the last good one where it cannot be made. */
-  settled(node: N): Promise<Body | null> {
-    const { state, body } = this.of(node);
-    return state === 'pending' ? this.waiting.get(node)! : Promise.resolve(body);
+  /** The last node with an id whose body took its time, and that body. */
+  lastOf(id: string): LastGood<N> | null {
+    return this.last(id).good;
+  }
+
+  /** Forgets the last good bodies: another drawing is looked at, whose things may have the same ids. */
+  turnTo(): void {
+    this.last = lastBodies<N>();
+  }
+
+  /** What is known of a node once it is made or cannot be; one that was overtaken is asked for again. */
+  async settled(node: N): Promise<Evaluated> {
+    for (;;) {
+      const evaluated = this.of(node);
+      if (evaluated.state !== 'pending') return evaluated;
+      await this.waiting.get(node);
+    }
   }
 
   /** Calls back whenever something that was pending is known. @returns what ends that */
@@ -84,19 +118,23 @@ export class GeometryBook<N extends Named> {
     return () => this.listeners.delete(listener);
   }
 
-  private async finish(node: N, made: Promise<Body | null>, meanwhile: Body | null): Promise<Body | null> {
-    let evaluated: Evaluated;
+  private async finish(node: N, { body, meanwhile }: Pending): Promise<void> {
+    // What is finished after another drawing was opened is no last good body of that one.
+    const { last } = this;
     try {
-      evaluated = { state: 'ready', body: await made };
-      this.last.set(node.id, { node, body: evaluated.body });
+      const made = await body;
+      this.known.set(node, { state: 'ready', body: made });
+      last(node.id).good = { node, body: made };
     } catch (error) {
-      evaluated = { state: 'failed', body: meanwhile, reason: error instanceof Error ? error.message : String(error) };
+      if (error instanceof OvertakenError) this.known.set(node, { state: 'overtaken', body: meanwhile });
+      else this.known.set(node, { state: 'failed', body: meanwhile, reason: error instanceof Error ? error.message : String(error) });
     }
-    this.known.set(node, evaluated);
     for (const listener of this.listeners) listener();
-    return evaluated.body;
   }
 }
+
+/** Room for the last good bodies of things by their ids. */
+const lastBodies = <N>(): ((id: string) => { good: LastGood<N> | null }) => keptByName(MOST_LAST, (_id: string): { good: LastGood<N> | null } => ({ good: null }));
 
 /** A group whose solids are one; null for any other, whose things have bodies of their own. */
 function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBook<SpaceNode>): Made {
@@ -112,11 +150,17 @@ function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBo
       const made = body(part);
       return made?.closed ? [{ id: part.id, body: made }] : [];
     });
+  const again = book.wasOvertaken(node);
+  const join = (evaluated: readonly Evaluated[]): Promise<Body | null> => {
+    // What a part that could not be made is joined to would not be what is asked for.
+    const failed = evaluated.find(({ state }) => state === 'failed');
+    if (failed) return Promise.reject(new Error(failed.reason));
+    return joinedParts(now((part) => evaluated[sources.indexOf(part)]!.body), joined, node.id, again); // prettier-ignore
+  };
   const evaluated = sources.map((part) => book.of(part));
   const meanwhile = standIn(now((part) => book.of(part).body), joined); // prettier-ignore
-  if (evaluated.every(({ state }) => state !== 'pending')) return { body: joinedParts(now((part) => book.of(part).body), joined, node.id), meanwhile }; // prettier-ignore
-  const body = Promise.all(sources.map((part) => book.settled(part))).then((bodies) => joinedParts(now((part) => bodies[sources.indexOf(part)] ?? null), joined, node.id)); // prettier-ignore
-  return { body, meanwhile };
+  const waits = evaluated.some(({ state }) => state === 'pending');
+  return { body: waits ? Promise.all(sources.map((part) => book.settled(part))).then(join) : join(evaluated), meanwhile };
 }
 
 /** Whether something is a solid that a joined group makes one with others. */
@@ -137,7 +181,7 @@ export function partNodes({ children }: Joined): readonly SpaceNode[] {
 /** The book of everything that a document can hold. */
 export const geometry = new GeometryBook<SpaceNode>(RECIPES);
 
-/** The body of a node: the last good one while it is pending; null where it has no place in space. */
+/** The body of a node: what stands for it while it is not ready; null where it has no place in space. */
 export function bodyOf(node: SpaceNode): Body | null {
   return geometry.of(node).body;
 }

@@ -2,7 +2,7 @@ import { runs } from '../testing/random';
 import { rectangleOutline } from '../shape/outline';
 import { depthBody } from './depth-recipe';
 import type { Body } from './body';
-import { geometry, bodyOf, partNodes, type SpaceNode } from './book';
+import { geometry, bodyOf, OvertakenError, partNodes, type SpaceNode } from './book';
 import { joinWith, type JoinKind, type Part } from './joined-recipe';
 
 type Group = Extract<SpaceNode, { kind: 'group' }>;
@@ -55,7 +55,45 @@ describe('a group whose solids are one', () => {
     expect(asked).toEqual([['p', 'q'], ['inner', 'r']]); // prettier-ignore
   });
 
-  it('says why it could not be joined, and shows what it was', async () => {
+  it('asks again for what was overtaken, once it is wanted, and in nobody\'s way', async () => {
+    const asked: [number, boolean][] = [];
+    joinWith((parts, _how, _id, again) => {
+      asked.push([parts[0]!.body.bounds.max.h, again]);
+      return asked.length === 1 ? Promise.reject(new OvertakenError()) : Promise.resolve({ ...parts[0]!.body });
+    });
+    const node = group('g5', [shape('x', 0), shape('y', 1)]);
+    let told = 0;
+    const end = geometry.listen(() => told++);
+    expect(geometry.of(node).state).toBe('pending');
+    await Promise.resolve().then(() => undefined);
+    expect(told).toBe(1);
+    expect(await geometry.settled(node)).toMatchObject({ state: 'ready' });
+    expect(asked).toEqual([[3, false], [3, true]]); // prettier-ignore
+    end();
+  });
+
+  it('knows nothing of the bodies of another drawing, whose things have the same ids', async () => {
+    noting();
+    await geometry.settled(group('g6', [shape('x', 0), shape('y', 1)]));
+    geometry.turnTo();
+    let finish = (_: Body | null): void => undefined;
+    joinWith(() => new Promise<Body | null>((resolve) => (finish = resolve)));
+    const other = group('g6', [shape('x', 20), shape('y', 21), shape('z', 22)]);
+    expect(bodyOf(other)!.bounds.min.a).toBe(20);
+    // What is finished late is nothing to the drawing that was opened since.
+    geometry.turnTo();
+    finish(null);
+    await geometry.settled(other);
+    expect(geometry.lastOf('g6')).toBeNull();
+  });
+
+  it('is not joined of parts that could not be', async () => {
+    joinWith((_parts, _how, id) => (id === 'inner2' ? Promise.reject(new Error('no room')) : Promise.resolve(null)));
+    const inner = { ...group('inner2', [shape('p', 0), shape('q', 1)]), hidden: false };
+    expect(await geometry.settled(group('outer2', [inner, shape('r', 3)]))).toMatchObject({ state: 'failed', reason: 'no room' });
+  });
+
+  it('says why it could not be joined, and shows its parts', async () => {
     joinWith(() => Promise.reject(new Error('the kernel is gone')));
     const node = group('g3', [shape('x', 0), shape('y', 1)]);
     await geometry.settled(node);

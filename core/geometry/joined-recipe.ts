@@ -13,8 +13,12 @@ export interface Part {
   readonly body: Body;
 }
 
-/** Joins bodies, each of which closes, for the thing with an id; null where nothing is left. Rejects where the kernel cannot. */
-export type Joiner = (parts: readonly Part[], how: JoinKind, id: string) => Promise<Body | null>;
+/**
+ * Joins bodies, each of which closes, for the thing with an id; null where nothing is left. Rejects where the kernel
+ * cannot, with an `OvertakenError` where something newer for the same thing was asked for.
+ * @param again whether it was overtaken before and is wanted still: it is no newer wish, so it overtakes nothing and is not overtaken
+ */
+export type Joiner = (parts: readonly Part[], how: JoinKind, id: string, again: boolean) => Promise<Body | null>;
 
 /** What is joined: a group with its things in the order in which they count. */
 export interface Joined {
@@ -31,10 +35,10 @@ export function joinWith(kernel: Joiner): void {
 }
 
 /** What some parts are joined to. Without a kernel it stays what it was. */
-export function joinedParts(parts: readonly Part[], how: JoinKind, id: string): Promise<Body | null> {
+export function joinedParts(parts: readonly Part[], how: JoinKind, id: string, again: boolean): Promise<Body | null> {
   if (parts.length === 0) return Promise.resolve(null);
   if (parts.length === 1) return Promise.resolve(partsAsOne(parts));
-  return joiner ? joiner(parts, how, id) : new Promise<never>(() => undefined);
+  return joiner ? joiner(parts, how, id, again) : new Promise<never>(() => undefined);
 }
 
 /** Parts as they are, in one body: what is shown until they are joined for the first time. */

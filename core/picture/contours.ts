@@ -1,5 +1,6 @@
 import { ruledUnitNormal } from '../geometry/ruled';
 import { boundsOf } from '../geometry/body';
+import { keptBy, Rounds } from '../math/keep';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
 import { grownRings } from '../shape/grow';
@@ -7,7 +8,7 @@ import { COORDS_OF, flattenPath, joinPaths, reversePath, roughLength, splitPath,
 import { CORNERS } from '../math/tolerances';
 import type { Shade, Shades } from '../shadow/shade';
 import { shadeOnSheet } from '../shadow/shade-on-sheet';
-import { coversOf, sameCovers, type Cover } from '../visibility/covers';
+import { coverInputs, coversOf, type Cover } from '../visibility/covers';
 import { cutLinesBy } from '../visibility/cut';
 import type { Area, DrawnBody, DrawnSurface } from '../visibility/drawn-body';
 import { PairKeeper } from '../visibility/pairs';
@@ -57,12 +58,6 @@ export interface EdgeLight {
   readonly shades: Shades;
 }
 
-interface Kept {
-  readonly edges: boolean;
-  readonly parts: readonly Part[];
-  readonly lines: ThingLines;
-}
-
 /**
  * Keeps the lines of things from one picture to the next. The outline of a thing is where its drawn surfaces together
  * end; of each surface's own boundary it keeps what lies there and has nothing else in front. No line is made where two
@@ -70,16 +65,13 @@ interface Kept {
  */
 export class ContourKeeper {
   private readonly pairs = new PairKeeper();
-  private kept = new Map<string, Kept>();
-  private towards: WorldPoint | undefined;
+  private readonly kept = new Rounds<string, ThingLines>();
 
   /**
    * @param edges whether inner edges are wanted too
    * @param light where it comes from and what lies in shadow, where the edges that it falls on are asked for
    */
   update(bodies: readonly OutlinedBody[], edges: boolean, light: EdgeLight | null = null): readonly ThingLines[] {
-    if (JSON.stringify(light?.towards) !== JSON.stringify(this.towards)) this.kept.clear();
-    this.towards = light?.towards;
     const keyOf = new Map(bodies.map(({ drawn, key }) => [drawn, key]));
     const things = new Map<string, Part[]>();
     for (const links of this.pairs.update(bodies.map(({ drawn }) => drawn))) {
@@ -92,20 +84,16 @@ export class ContourKeeper {
       );
       things.set(key, parts);
     }
-    const kept = new Map<string, Kept>();
-    for (const [key, parts] of things) {
-      const known = this.kept.get(key);
-      const same =
-        known?.parts.length === parts.length &&
-        known.edges === edges &&
-        parts.every(
-          (part, i) =>
-            part.surface === known.parts[i]!.surface && sameCovers(part.covers, known.parts[i]!.covers) && sameList(part.shades, known.parts[i]!.shades),
-        );
-      kept.set(key, same ? known : { parts, edges, lines: linesOf(key, parts, edges, light?.towards ?? null, (drawn) => keyOf.get(drawn) !== key) });
-    }
-    this.kept = kept;
-    return [...kept.values()].map(({ lines }) => lines);
+    const towards = light?.towards ?? null;
+    const lit = towards && [towards.a, towards.b, towards.h];
+    this.kept.begin();
+    const lines = Array.from(things, ([key, parts]) => {
+      const other = (drawn: DrawnBody): boolean => keyOf.get(drawn) !== key;
+      const of = parts.map(({ surface, covers, shades }) => [surface, coverInputs(covers), covers.map((cover) => other(cover.of)), shades]);
+      return this.kept.of(key, [edges, lit, of], () => linesOf(key, parts, edges, towards, other));
+    });
+    this.kept.end();
+    return lines;
   }
 }
 
@@ -149,8 +137,6 @@ function innerLines(
   return found;
 }
 
-const sameList = <T>(p: readonly T[], q: readonly T[]): boolean => p === q || (p.length === q.length && p.every((one, i) => one === q[i]));
-
 /** What of an edge no shadow lies on, on either of its faces. */
 function outOfShadow(edge: readonly Path[], parts: readonly Part[]): readonly Path[] {
   const rings = parts.flatMap(({ surface, shades }) =>
@@ -175,13 +161,7 @@ const grown = (rings: readonly Path64[], by: number): Path64[] => grownRings(rin
 /** The rings of an area on whole numbers, a little grown, the outer one and its holes turned against each other. */
 const grownArea = ({ polygon, holes = [] }: Area): Path64[] => grown(combineRings(ClipType.Union, [polygon, ...holes].map(scaled), [], FillRule.EvenOdd), CLOSING); // prettier-ignore
 
-const grownSurfaces = new WeakMap<DrawnSurface, readonly Path64[]>();
-
-function ringsOfSurface(surface: DrawnSurface): readonly Path64[] {
-  let rings = grownSurfaces.get(surface);
-  if (!rings) grownSurfaces.set(surface, (rings = surface.outline.flatMap(grownArea)));
-  return rings;
-}
+const ringsOfSurface = keptBy(({ outline }: DrawnSurface): readonly Path64[] => outline.flatMap(grownArea));
 
 /**
  * What lies in front, a little grown: what runs along the edge of something in front is drawn by that, and what runs

@@ -26,7 +26,7 @@ export function dimensionLength({ along }: Pick<DimensionNode, 'along'>, from: P
  * The strokes of a dimension as open shapes of its plane: two extension lines, the dimension line between oblique ticks
  * (ISO 129-1), and the length in figures over its middle. None where the ends are one point.
  */
-export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: PlanePoint, sheet: Sheet, cell: number): readonly ShapeNode[] {
+export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: PlanePoint, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>, cell: number): readonly ShapeNode[] {
   const length = dimensionLength(node, from, to);
   if (length === 0) return [];
   const span = { u: to.u - from.u, v: to.v - from.v };
@@ -64,7 +64,7 @@ export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: Plane
 }
 
 /** The figures over the middle of the line, upright and readable as text stands on the plane. */
-function figures({ plane }: DimensionNode, length: number, middle: PlanePoint, along: PlanePoint, sheet: Sheet, cell: number): PlanePoint[][] {
+function figures({ plane }: DimensionNode, length: number, middle: PlanePoint, along: PlanePoint, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>, cell: number): PlanePoint[][] {
   const text = shownLength(length * cell, sheet).replace(/\u2009/g, ' ');
   const height = FIGURES / cell;
   // Text runs along u, against it on the left wall; on the sheet v runs down.
@@ -85,11 +85,11 @@ function figures({ plane }: DimensionNode, length: number, middle: PlanePoint, a
 }
 
 /** The length that the figures say: of the real thing where the drawing has a scale. */
-function shownLength(mm: number, sheet: Sheet): string {
+function shownLength(mm: number, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>): string {
   return sheet.scale === 1 ? lengthInUnit(mm, sheet) : realLength(mm, sheet.scale).replace(/ real$/, '');
 }
 
 /** A dimension's length in words: `12 cells, 96 mm`. */
-export function dimensionWords(length: number, sheet: Sheet, cell: number): string {
+export function dimensionWords(length: number, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>, cell: number): string {
   return `${figure(length)}\u2009${length === 1 ? 'cell' : 'cells'}, ${lengthInUnit(length * cell, sheet)}`;
 }

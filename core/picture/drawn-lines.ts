@@ -18,7 +18,7 @@ import type { Tones } from './tones';
 
 interface InSpace {
   readonly node: DrawnNode;
-  readonly drawn: { readonly drawn: DrawnBody };
+  readonly drawn: DrawnBody;
 }
 
 /** Keeps the lines of a document that draw themselves from one picture to the next. */
@@ -50,7 +50,7 @@ export class LineKeeper {
       }
       return nearest ?? (contour?.of === 'all' ? 'everything' : contour?.of === 'group' ? top : owner);
     };
-    const bodies = space.map(({ node: { node, owner }, drawn: { drawn } }) => {
+    const bodies = space.map(({ node: { node, owner }, drawn }) => {
       const none = node.kind === 'placement' || node.lined === false || byId.get(owner)?.kind === 'dimension' || refusedBy(document, owner, 'lined');
       const key = none ? null : keyOf(owner);
       return { drawn, key: key !== null && (asked || own.has(key)) ? key : null };

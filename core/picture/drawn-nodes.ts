@@ -1,11 +1,13 @@
 import { carriedShape } from '../document/carry';
 import { flattenTree, nodesById, shapesIn } from '../document/tree';
-import type { CheminDocument, CopyNode, DimensionNode, DocumentNode, GroupNode, JoinedNode, PlacementNode, ShapeNode } from '../document/types';
+import type { CheminDocument, CopyNode, DimensionNode, DocumentNode, GroupNode, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body } from '../geometry/body';
 import { bodyOf, isPart } from '../geometry/book';
 import { movedBody } from '../geometry/moved-body';
 import { composeMaps, rigidMap, type RigidMap } from '../geometry/rigid';
 import type { LinePaint } from '../paint/paint';
+import { keptBy, keptByPair } from '../math/keep';
+import type { Plane } from '../projection/planes';
 import { dimensionShapes } from './dimension';
 
 /** Something that is drawn: a shape, a placement, or solids that are one, of the document or what a copy or a dimension stands for. */
@@ -41,9 +43,6 @@ export function isJoined(node: GroupNode): node is JoinedNode {
 export const MOST_SHOWN = 50_000;
 
 const ROOT = {};
-/** Where copies carry what they show, by the map that carries them and the copy, so that bodies stay the same objects. */
-const maps = new WeakMap<object, WeakMap<CopyNode, RigidMap>>();
-const dimensions = new WeakMap<DimensionNode, { readonly key: string; readonly drawn: readonly ShapeNode[] }>();
 const drawings = new WeakMap<CheminDocument, Drawing>();
 
 /**
@@ -76,16 +75,11 @@ export function drawingOf(document: CheminDocument, like: DrawnDocument | null =
   return drawing;
 }
 
-const own = new WeakMap<DrawnNode['node'], DrawnNode>();
-
 /** A node as it is drawn for itself: the same object for as long as it is the same. */
-function ownNode(node: DrawnNode['node'], hidden: boolean, locked: boolean): DrawnNode {
-  const known = own.get(node);
-  if (known && known.hidden === hidden && known.locked === locked) return known;
-  const made = { node, owner: node.id, hidden, locked, map: null, within: '' };
-  own.set(node, made);
-  return made;
-}
+const ownNode = keptBy((node: DrawnNode['node'], hidden: boolean, locked: boolean): DrawnNode => ({ node, owner: node.id, hidden, locked, map: null, within: '' }));
+
+/** A hidden node as its copies show it. */
+const unhidden = keptBy((node: DocumentNode): DocumentNode => ({ ...node, hidden: false }));
 
 class Drawing implements DrawnDocument {
   readonly nodes: DrawnNode[] = [];
@@ -175,7 +169,7 @@ class Drawing implements DrawnDocument {
       for (const placed of this.placedOn(node.id)) this.put(placed, { ...how, map, within });
     };
     // A hidden original is shown by its copies all the same, as what it holds would be.
-    show(original.hidden ? { ...original, hidden: false } : original);
+    show(original.hidden ? unhidden(original) : original);
   }
 
   /** Solids that are one, with what lies on the faces of its parts. */
@@ -200,38 +194,31 @@ class Drawing implements DrawnDocument {
   }
 }
 
-function mapOf(copy: CopyNode, under: RigidMap | null): RigidMap {
-  const parent = under ?? ROOT;
-  let own = maps.get(parent);
-  if (!own) maps.set(parent, (own = new WeakMap()));
-  let map = own.get(copy);
-  if (!map) own.set(copy, (map = under ? composeMaps(under, rigidMap(copy)) : rigidMap(copy)));
-  return map;
-}
+/** Where a copy carries what it shows, under the map that carries the copy itself: the same object, so that bodies stay the same. */
+const mapUnder = keptByPair((under: RigidMap | typeof ROOT, copy: CopyNode): RigidMap => (under === ROOT ? rigidMap(copy) : composeMaps(under as RigidMap, rigidMap(copy)))); // prettier-ignore
+const mapOf = (copy: CopyNode, under: RigidMap | null): RigidMap => mapUnder(under ?? ROOT, copy);
 
-const carried = new WeakMap<RigidMap, WeakMap<ShapeNode, ShapeNode | null>>();
+const carried = keptByPair((map: RigidMap, node: ShapeNode) => carriedShape(node, map));
 
 /** A drawn shape as a shape of the plane on which it is seen, for what works on outlines rather than bodies. */
 export function shapeInPlace({ node, map }: DrawnNode): ShapeNode | null {
-  if (node.kind !== 'shape' || !map) return node.kind === 'shape' ? node : null;
-  let known = carried.get(map);
-  if (!known) carried.set(map, (known = new WeakMap<ShapeNode, ShapeNode | null>()));
-  let there = known.get(node);
-  if (there === undefined) known.set(node, (there = carriedShape(node, map)));
-  return there;
+  return node.kind !== 'shape' ? null : map ? carried(map, node) : node;
 }
 
+type Coords = readonly [u: number, v: number];
+type Reading = readonly [unit: Sheet['unit'], resolution: number, scale: number, cell: number];
+
+/** The strokes of a dimension on a plane between two places of it. */
+const strokesOf = keptBy((node: DimensionNode, plane: Plane, [u, v]: Coords, [toU, toV]: Coords, [unit, resolution, scale, cell]: Reading) =>
+  dimensionShapes({ ...node, plane }, { u, v }, { u: toU, v: toV }, { unit, resolution, scale }, cell),
+);
+
 function shownByDimension(document: CheminDocument, node: DimensionNode): readonly ShapeNode[] {
-  const at = [node.from, node.to].map((anchor) => {
+  const [from, to] = [node.from, node.to].map((anchor) => {
     const shape = anchor.node === undefined ? null : nodesById(document.nodes).get(anchor.node);
     const point = shape?.kind === 'shape' && shape.plane.kind === node.plane.kind ? shape.outline.points.find((p) => p.id === anchor.point) : undefined;
     return point ? { u: point.u, v: point.v, plane: (shape as ShapeNode).plane } : { u: anchor.u, v: anchor.v, plane: node.plane };
   });
   const { sheet, grid } = document;
-  const key = JSON.stringify([at, sheet.unit, sheet.resolution, sheet.scale, grid.cell]);
-  const known = dimensions.get(node);
-  if (known?.key === key) return known.drawn;
-  const drawn = dimensionShapes({ ...node, plane: at[0]!.plane }, at[0]!, at[1]!, sheet, grid.cell);
-  dimensions.set(node, { key, drawn });
-  return drawn;
+  return strokesOf(node, from!.plane, [from!.u, from!.v], [to!.u, to!.v], [sheet.unit, sheet.resolution, sheet.scale, grid.cell]);
 }

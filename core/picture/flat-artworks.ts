@@ -1,34 +1,32 @@
 import { mapMarks } from '../artwork/artwork';
 import { flatInk, type GroupMark, type Mark } from '../artwork/marks';
 import { readResolvedSvg, type FlatArtwork } from '../artwork/read-svg';
-import { flatSheetOf, sizeMm } from '../document/flat-sheet';
+import { flatSheet, sizeMm } from '../document/flat-sheet';
 import { placedIn } from '../document/held-artworks';
 import { idsWithin } from '../document/tree';
-import type { Artwork, CheminDocument } from '../document/types';
+import type { Artwork, CheminDocument, Sheet } from '../document/types';
+import { keptBy, keptByName } from '../math/keep';
 import { sunOf } from '../light/sun';
 import type { Swatch } from '../paint/paint';
 import { boxPath, pathBox } from '../shape/path';
 import { drawnNodes } from './drawn-nodes';
 import { paintFlat } from './paint-surface';
 import { groupByNode } from './painted';
-import { stageFrom } from './stage';
+import { stageOf } from './stage';
 import { Tones } from './tones';
 
 /** Artworks by their ids, as they are painted; null for those that cannot be. */
 export type FlatArtworks = ReadonlyMap<string, FlatArtwork | null>;
 
-const fromFiles = new WeakMap<Artwork, FlatArtwork | null>();
+/** SVGs as they were read, the last of them: what is drawn over one does not have it read again. */
+const MOST_READ = 32;
+const readSvg = keptByName(MOST_READ, (svg: string): FlatArtwork | null => {
+  const found = readResolvedSvg(svg);
+  return found.ok ? found.value : null;
+});
 
 /** What came from an artwork's file; null where nothing did, or its SVG cannot be read, which the schema has refused before. */
-function fromFile(artwork: Artwork): FlatArtwork | null {
-  let flat = fromFiles.get(artwork);
-  if (flat === undefined) fromFiles.set(artwork, (flat = readFile(artwork)));
-  return flat;
-}
-
-/** SVGs as they were read, the last of them: what is drawn over one does not have it read again. */
-const read = new Map<string, FlatArtwork | null>();
-const MOST_READ = 32;
+const fromFile = keptBy(readFile);
 
 function readFile({ svg, bitmap, width, height }: Artwork): FlatArtwork | null {
   if (svg === '') {
@@ -36,32 +34,22 @@ function readFile({ svg, bitmap, width, height }: Artwork): FlatArtwork | null {
     const map = [width, 0, 0, 0, height, 0, 0, 0, 1] as const;
     return { width, height, marks: [{ kind: 'image', bitmap, path: boxPath({ minX: 0, minY: 0, maxX: width, maxY: height }), place: { kind: 'flat', map } }] };
   }
-  let flat = read.get(svg);
-  if (flat !== undefined) return flat;
-  const found = readResolvedSvg(svg);
-  read.set(svg, (flat = found.ok ? found.value : null));
-  if (read.size > MOST_READ) read.delete(read.keys().next().value!);
-  return flat;
+  return readSvg(svg);
 }
 
-interface Kept {
-  readonly swatches: readonly Swatch[];
-  /** What is placed on it, as it was painted. */
-  readonly on: readonly (FlatArtwork | null)[];
-  readonly unit: CheminDocument['sheet']['unit'];
-  readonly flat: FlatArtwork | null;
-}
-
-const kept = new WeakMap<Artwork, Kept>();
-const lists = new WeakMap<readonly Artwork[], { readonly swatches: readonly Swatch[]; readonly flats: FlatArtworks }>();
+/** How lengths are read on the drawing, and so on all sheets of its artworks. */
+type Reading = readonly [unit: Sheet['unit'], resolution: number];
 
 /**
  * The artworks of a document as they are painted, made again only where they, the palette or what is placed on them is
  * another: a change of one costs that one.
  */
-export function flatArtworks(document: CheminDocument): FlatArtworks {
-  const known = lists.get(document.artworks);
-  if (known?.swatches === document.swatches) return known.flats;
+export function flatArtworks({ artworks, swatches, sheet }: Pick<CheminDocument, 'artworks' | 'swatches' | 'sheet'>): FlatArtworks {
+  return allFlat(artworks, swatches, [sheet.unit, sheet.resolution]);
+}
+
+const allFlat = keptBy((artworks: readonly Artwork[], swatches: readonly Swatch[], reading: Reading): FlatArtworks => {
+  const byId = new Map(artworks.map((artwork) => [artwork.id, artwork]));
   const flats = new Map<string, FlatArtwork | null>();
   const busy = new Set<string>();
   const make = (artwork: Artwork): FlatArtwork | null => {
@@ -70,44 +58,37 @@ export function flatArtworks(document: CheminDocument): FlatArtworks {
     // One that holds itself is refused where documents are read; here it only must not go on for ever.
     if (busy.has(artwork.id)) return null;
     busy.add(artwork.id);
-    const flat = flatArtwork(document, artwork, make);
+    const flat = flatArtwork(artwork);
     flats.set(artwork.id, flat);
     return flat;
   };
-  document.artworks.forEach(make);
-  lists.set(document.artworks, { swatches: document.swatches, flats });
+  const flatArtwork = (artwork: Artwork): FlatArtwork | null => {
+    if (!artwork.nodes && artwork.background === undefined) return fromFile(artwork) ?? emptyFlat(artwork);
+    const on = [...new Set(placedIn(artwork.nodes ?? []))].map((id): Placeable => {
+      const other = byId.get(id);
+      return [id, other ? make(other) : null];
+    });
+    return drawnFlat(artwork, on, swatches, reading);
+  };
+  artworks.forEach(make);
   return flats;
-}
+});
 
-function flatArtwork(document: CheminDocument, artwork: Artwork, make: (artwork: Artwork) => FlatArtwork | null): FlatArtwork | null {
-  if (!artwork.nodes && artwork.background === undefined) return fromFile(artwork) ?? emptyFlat(artwork);
-  const on = placedIn(artwork.nodes ?? []).map((id) => {
-    const other = document.artworks.find((one) => one.id === id);
-    return other ? make(other) : null;
-  });
-  const { swatches, sheet } = document;
-  const known = kept.get(artwork);
-  if (known && known.swatches === swatches && known.unit === sheet.unit && same(known.on, on)) return known.flat;
-  const flat = drawnFlat(document, artwork, make);
-  kept.set(artwork, { swatches, on, unit: sheet.unit, flat });
-  return flat;
-}
-
-const same = (p: readonly unknown[], q: readonly unknown[]): boolean => p.length === q.length && p.every((one, i) => one === q[i]);
+/** An artwork that is placed on another, by its id, as it is painted. */
+type Placeable = readonly [id: string, flat: FlatArtwork | null];
 
 const emptyFlat = (artwork: Artwork): FlatArtwork => ({ ...sizeMm(artwork), marks: [] });
 
 /** An artwork with what is drawn on it, in mm: its background, what came from its file, and the rest, cut off at its edges. */
-function drawnFlat(document: CheminDocument, artwork: Artwork, make: (artwork: Artwork) => FlatArtwork | null): FlatArtwork | null {
-  const sheet = flatSheetOf(document, artwork.id);
-  if (!sheet) return null;
+const drawnFlat = keptBy((artwork: Artwork, on: readonly Placeable[], swatches: readonly Swatch[], [unit, resolution]: Reading): FlatArtwork => {
+  const sheet = flatSheet(artwork, { swatches, unit, resolution });
   const { width, height } = sheet.sheet;
   const whole = boxPath({ minX: 0, minY: 0, maxX: width, maxY: height });
   const marks: Mark[] = [];
   if (artwork.background !== undefined) marks.push({ kind: 'path', path: whole, fill: flatInk(artwork.background), rule: 'nonzero', line: null });
-  const stage = stageFrom(sheet);
+  const stage = stageOf(sheet);
   const tones = new Tones(sheet.light, sunOf(sheet), sheet.swatches);
-  const artworks = new Map(sheet.artworks.map((one) => [one.id, one.id === `${artwork.id}-file` ? fromFile(artwork) : make(one)]));
+  const artworks = new Map<string, FlatArtwork | null>([...on, [`${artwork.id}-file`, fromFile(artwork)]]);
   // A net's lines are seen on its sheet, not on what wears it.
   const lines = new Set((artwork.net?.lines ?? []).flatMap(idsWithin));
   const painted = drawnNodes(sheet).flatMap((drawn) => {
@@ -117,7 +98,7 @@ function drawnFlat(document: CheminDocument, artwork: Artwork, make: (artwork: A
   marks.push(...groupByNode(painted).map((group): GroupMark => ({ ...group, node: null })));
   const beyond = !lieWithin(marks, width, height);
   return { width, height, marks: beyond ? [{ kind: 'group', node: null, name: '', clip: { path: whole, rule: 'nonzero' }, strength: 1, marks }] : marks };
-}
+});
 
 /** Whether marks lie within a sheet, lines with their widths too. */
 function lieWithin(marks: readonly Mark[], width: number, height: number): boolean {

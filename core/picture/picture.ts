@@ -1,17 +1,17 @@
 import type { GroupMark } from '../artwork/marks';
-import type { FlatArtwork } from '../artwork/read-svg';
 import { nodesById, shapesIn } from '../document/tree';
-import type { CheminDocument, JoinedNode, PlacementNode, ShapeNode, Sheet } from '../document/types';
+import type { CheminDocument, JoinedNode, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
 import type { Shade } from '../shadow/shade';
 import { sunOf } from '../light/sun';
+import { kept, Rounds, type Inputs } from '../math/keep';
 import { cutSurface } from '../visibility/cut';
-import { drawBody, THIN, type Area, type DrawnBody } from '../visibility/drawn-body';
+import { drawBody, THIN, type DrawnBody, type DrawnSurface } from '../visibility/drawn-body';
 import { OrderKeeper, type OrderedSurface } from '../visibility/order';
 import { drawingOf, drawnBody, type DrawnDocument, type DrawnNode } from './drawn-nodes';
 import { LineKeeper } from './drawn-lines';
 import { flatArtworks, type FlatArtworks } from './flat-artworks';
-import { FaceKeeper, keyOf, type OnFaces } from './on-faces';
+import { keyOf, sortedOnFaces, type OnFaces } from './on-faces';
 import { paintArtwork, paintFlat, paintSurface, type OnFace } from './paint-surface';
 import { groupByNode, type Painted, type Visible } from './painted';
 import { ShadowKeeper } from './shadows';
@@ -41,39 +41,26 @@ export interface Picture {
  * colour, marks by surface. One maker for one view; drop it and nothing is lost.
  */
 export class PictureMaker {
-  private stage: Stage | null = null;
-  private stageKey: readonly unknown[] = [];
+  private readonly stage = kept((projection: CheminDocument['projection'], cell: number, width: number, height: number) => stageFrom({ projection, cell, width, height })); // prettier-ignore
+  private readonly tones = kept((light: Light, swatches: CheminDocument['swatches'], azimuth: number, elevation: number) => new Tones(light, { azimuthDeg: azimuth, elevationDeg: elevation }, swatches)); // prettier-ignore
   /** What is drawn of each body, by the place of its node among what is drawn. */
-  private drawn = new Map<string, Drawn>();
+  private readonly drawn = new Rounds<string, DrawnBody>();
+  /** Surfaces as they were painted. */
+  private readonly painted = new Rounds<DrawnSurface, PaintedPart>();
   private drawing: DrawnDocument | null = null;
-  private tones: Tones | null = null;
-  private tonesFor: CheminDocument['projection'] | null = null;
   private readonly order = new OrderKeeper();
-  private readonly faces = new FaceKeeper();
   private readonly shadows = new ShadowKeeper();
   private readonly lines = new LineKeeper();
 
   /** The geometry's frame for a document: its projection, lines of sight and cell. Kept while they are the same. */
   stageOf(document: CheminDocument): Stage {
     const { projection, grid, sheet } = document;
-    const key = [projection, grid.cell, sheet.width, sheet.height];
-    if (!this.stage || key.some((part, i) => part !== this.stageKey[i])) {
-      this.stage = stageFrom(document);
-      this.stageKey = key;
-      this.drawn = new Map();
-    }
-    return this.stage;
+    return this.stage(projection, grid.cell, sheet.width, sheet.height);
   }
 
-  /** The tones of a document's light; what was painted in another light, or with another palette, is forgotten. */
   private tonesOf(document: CheminDocument): Tones {
-    const { light, swatches, projection } = document;
-    const known = this.tones;
-    const same = known?.light === light && known.swatches === swatches && (light.keep !== 'picture' || this.tonesFor === projection);
-    if (same) return known;
-    for (const drawn of this.drawn.values()) drawn.painted.length = 0;
-    this.tonesFor = projection;
-    return (this.tones = new Tones(light, sunOf(document), swatches));
+    const { azimuthDeg, elevationDeg } = sunOf(document);
+    return this.tones(document.light, document.swatches, azimuthDeg, elevationDeg);
   }
 
   /**
@@ -96,9 +83,8 @@ export class PictureMaker {
     const stage = this.stageOf(document);
     const tones = this.tonesOf(document);
     const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage, tones);
-    if (this.drawn.size > 2 * space.length + 64) this.forgetGone(space);
     const { order, through } = this.order.update(
-      space.map(({ drawn }) => drawn.drawn),
+      space.map(({ drawn }) => drawn),
       haste === 'quick',
     );
     const { shades, floor, later } = this.shadows.update(document, stage, space, seenIn(order), haste);
@@ -106,21 +92,23 @@ export class PictureMaker {
     const [uncut, shaded] = [new Set<string>(), new Set<string>()];
     const painted = under;
     // What lies on things, looked up once for each; on parts of what is one, for each surface.
+    this.painted.begin();
     const onThings: (readonly OnFace[] | undefined)[] = [];
     const onPart = (within: string, id: string): readonly OnFace[] => onFaces.get(keyOf(within, id)) ?? NONE;
     for (const part of order) {
-      const { node, drawn } = space[part.body]!;
+      const { node } = space[part.body]!;
       const { from } = part.surface.surface ?? {};
       const on = from ? onPart(node.within, from.node) : (onThings[part.body] ??= onPart(node.within, node.node.id));
       const source = node.node.kind === 'group' ? partOf(document, node.node, from?.node) : node.node;
       if (!source) continue;
       const dark = (part.surface.surface && shades.get(part.surface.surface)) ?? NO_SHADE;
       if (dark.length > 0) shaded.add(node.owner);
-      const kept = this.paintPart(document, tones, stage, part, drawn.painted, dark, node, source, on, artworks, haste === 'quick');
-      if (kept.failed) uncut.add(node.owner);
-      painted.push(kept.painted);
+      const made = this.paintPart(document, tones, stage, part, dark, node, source, on, artworks, haste === 'quick');
+      if (made.failed) uncut.add(node.owner);
+      painted.push(made.painted);
       if (painted.length % PIECE === 0) yield;
     }
+    this.painted.end();
     for (const part of this.lines.update(document, stage, tones, space, shades, haste === 'quick')) painted.push(part);
     for (const part of over) painted.push(part);
     let visible: readonly Visible[] | null = null;
@@ -142,6 +130,7 @@ export class PictureMaker {
     const artworks = flatArtworks(document);
     const [under, over, space]: [Painted[], Painted[], Gathered['space'][number][]] = [[], [], []];
     const drawing = (this.drawing = drawingOf(document, this.drawing));
+    this.drawn.begin();
     for (const photo of document.photos ?? []) under.push(paintPhoto(photo));
     const photos = under.length;
     const laid: Painted[] = [];
@@ -154,29 +143,19 @@ export class PictureMaker {
       }
       const body = drawnBody(drawn);
       if (space.length % PIECE === PIECE - 1) yield;
-      if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
+      if (body) space.push({ node: drawn, body, drawn: this.drawnOf(stage, drawn, body) });
       else if (node.kind !== 'group' && isOnSheet(node))
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
+    this.drawn.end();
     if (photos > 0) under.splice(photos, 0, ...laid, ...paintMasks(document));
-    return { under, over, space, onFaces: this.faces.update(document, drawing.onFaces, artworks, tones), artworks };
+    return { under, over, space, onFaces: sortedOnFaces(document, drawing.onFaces, artworks, tones), artworks };
   }
 
-  /** Lets go of what is no longer drawn. */
-  private forgetGone(space: Gathered['space']): void {
-    const keys = space.map(({ node: { node, within } }) => keyOf(within, node.id));
-    this.drawn = new Map(keys.map((key) => [key, this.drawn.get(key)!]));
-  }
-
-  private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): Drawn {
-    const key = keyOf(within, node.id);
+  private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): DrawnBody {
     const line = body.wires.length > 0 && node.kind === 'shape' ? node.paint.line : null;
     const half = line ? Math.max(0.05, line.width / 2) : THIN;
-    const known = this.drawn.get(key);
-    if (known && known.body === body && known.half === half) return known;
-    const drawn = { body, half, drawn: drawBody(stage.view, body, half), painted: [] };
-    this.drawn.set(key, drawn);
-    return drawn;
+    return this.drawn.of(keyOf(within, node.id), [stage, body, half], () => drawBody(stage.view, body, half));
   }
 
   /** A part is the same as last time while it, what is cut out of it, what lies on it and the light are. */
@@ -184,52 +163,33 @@ export class PictureMaker {
     document: CheminDocument,
     light: Tones,
     stage: Stage,
-    { surface, index, cuts }: OrderedSurface,
-    kept: KeptPaint[],
+    { surface, cuts }: OrderedSurface,
     shades: readonly Shade[],
     drawn: DrawnNode,
     source: ShapeNode | PlacementNode,
     on: readonly OnFace[],
     artworks: FlatArtworks,
     quick: boolean,
-  ): KeptPaint {
-    const known = kept[index];
+  ): PaintedPart {
     const tones = tonesIn(light, ownLook(document, drawn.owner, source.id));
     const artwork = source.kind === 'placement' ? artworks.get(source.artwork) : null;
-    const same = known?.node === source && known.artwork === artwork && known.tones === tones && sameOn(known.on, on);
-    if (same && sameCuts(known.cuts, cuts) && sameShades(known.shades, shades) && (quick || !known.hasty)) return known;
-    const left = cuts ? cutSurface(surface, cuts) : null;
-    const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades, quick };
-    const painted = source.kind === 'placement' ? paintArtwork(stage, tones, part, source, artwork) : paintSurface(stage, tones, part, source, on);
     const hasty = quick && (on.length > 0 || source.kind === 'placement');
-    return (kept[index] = { node: source, artwork, tones, on, cuts, shades, painted, hasty, failed: left?.failed ?? false });
+    const inputs: Inputs = [source, drawn.owner, artwork, tones, on, cuts && cuts.map(({ polygon }) => polygon), shades];
+    const make = (): PaintedPart => {
+      const left = cuts ? cutSurface(surface, cuts) : null;
+      const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades, quick };
+      const painted = source.kind === 'placement' ? paintArtwork(stage, tones, part, source, artwork) : paintSurface(stage, tones, part, source, on);
+      return { painted, failed: left?.failed ?? false };
+    };
+    return this.painted.of(surface, inputs, make, hasty);
   }
 }
 
 /** Things, or their surfaces, after which a picture made in pieces pauses. */
 const PIECE = 64;
 
-interface Drawn {
-  readonly body: Body;
-  readonly half: number;
-  readonly drawn: DrawnBody;
-  /** Its surfaces as they were painted last, as long as node, cuts, artwork and light are the same. */
-  readonly painted: KeptPaint[];
-}
-
-interface KeptPaint {
-  readonly node: DrawnNode['node'];
-  /** What it shows, for a placement. */
-  readonly artwork: FlatArtwork | null | undefined;
-  readonly tones: Tones;
-  readonly on: readonly OnFace[];
-  /** What was cut out of it. */
-  readonly cuts: readonly Area[] | null;
-  /** The shadows on it. */
-  readonly shades: readonly Shade[];
+interface PaintedPart {
   readonly painted: Painted;
-  /** It is good enough for the frames of a gesture alone. */
-  readonly hasty: boolean;
   /** It could not be cut. */
   readonly failed: boolean;
 }
@@ -249,24 +209,13 @@ function visibleOf(painted: readonly Painted[]): readonly Visible[] {
   return visible;
 }
 
-/** Areas of surfaces that did not change keep their corners' identity. */
-function sameCuts(p: readonly Area[] | null, q: readonly Area[] | null): boolean {
-  return p === q || (p !== null && q !== null && p.length === q.length && p.every(({ polygon }, i) => polygon === q[i]!.polygon));
-}
-
 const NONE: readonly OnFace[] = [];
 const NO_SHADE: readonly Shade[] = [];
-
-const sameShades = (p: readonly Shade[], q: readonly Shade[]): boolean => p === q || (p.length === q.length && p.every((shade, i) => shade === q[i]));
-
-const sameOn = (p: readonly OnFace[], q: readonly OnFace[]): boolean =>
-  p === q ||
-  (p.length === q.length && p.every((one, i) => one === q[i] || (one.node === q[i]!.node && one.artwork === q[i]!.artwork && one.tones === q[i]!.tones)));
 
 interface Gathered {
   readonly under: Painted[];
   readonly over: readonly Painted[];
-  readonly space: readonly { readonly node: DrawnNode; readonly drawn: Drawn }[];
+  readonly space: readonly { readonly node: DrawnNode; readonly body: Body; readonly drawn: DrawnBody }[];
   readonly onFaces: OnFaces;
   readonly artworks: FlatArtworks;
 }

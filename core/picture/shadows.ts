@@ -9,6 +9,7 @@ import { SunShades, type LitBody, type Shade, type Shades } from '../shadow/shad
 import { sunOf } from '../light/sun';
 import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour } from '../light/tones';
 import { channelsOf, hexOf } from '../light/channels';
+import { kept, keptBy, keptByName } from '../math/keep';
 import { invert33 } from '../math/matrix';
 import { meanColour } from '../paint/paint';
 import { exactCells } from '../math/exact';
@@ -44,32 +45,48 @@ const NO_SHADES: ShadowsThere = { shades: new Map(), floor: null, later: null };
 
 /** A light that shadows are kept of. */
 interface KeptLight {
-  readonly key: string;
   /** What throws full shadows, and by kinds what lets some light through. */
   readonly full: SunShades | LampShades;
-  readonly weak: Map<string, SunShades | LampShades>;
+  readonly weak: (kind: string) => SunShades | LampShades;
+}
+
+/** Most kinds of glass that shadows are kept of. */
+const MOST_KINDS = 64;
+
+/** A light before anything has stood in it. */
+const lightOf = (made: () => SunShades | LampShades): KeptLight => ({ full: made(), weak: keptByName(MOST_KINDS, (_kind: string) => made()) });
+
+/** The endless floor as far as it is seen, as it is drawn. */
+interface Floor {
+  readonly body: Body;
+  readonly part: DrawnSurface | null;
 }
 
 /** Keeps the shadows of a document from one picture to the next. */
 export class ShadowKeeper {
-  private kept: KeptLight | null = null;
-  private contacts: { readonly width: number; readonly shades: ContactShades } | null = null;
-  private floor: { readonly key: readonly unknown[]; readonly body: Body | null; readonly part: DrawnSurface | null } | null = null;
+  private readonly bySun = kept((a: number, b: number, h: number, fade: number | null) => lightOf(() => new SunShades({ a, b, h }, fade)));
+  private readonly byLamp = kept((a: number, b: number, h: number, reach: number, fade: number | null) => lightOf(() => new LampShades({ at: { a, b, h }, reach }, fade))); // prettier-ignore
+  private readonly contacts = kept((width: number) => new ContactShades(width));
+  private readonly floor = kept((stage: Stage, width: number, height: number, floor: number): Floor | null => {
+    const body = floorBody(stage, { width, height }, floor);
+    return body && { body, part: drawBody(stage.view, body).surfaces[0] ?? null };
+  });
 
   /** @param seen the surfaces that are turned to the viewer */
   update(document: CheminDocument, stage: Stage, space: readonly InSpace[], seen: ReadonlySet<Surface>, haste: Haste): ShadowsThere {
     const { light } = document;
     if (!light.shadows?.on) return NO_SHADES;
     const bodies = litBodies(document, stage, space);
-    const floor = this.floorOf(document, stage, light.shadows);
+    const level = light.shadows.floor;
+    const floor = level === undefined ? null : this.floor(stage, document.sheet.width, document.sheet.height, level);
     const surface = floor?.part?.surface;
-    if (floor?.body) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
+    if (floor) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
     const asked = surface ? new Set([...seen, surface]) : seen;
     const { full, weak } = this.shadesIn(document);
     const parts = [
       { light: full, bodies: bodies.map(opaque), strength: 1, through: undefined },
       ...glassesOf(bodies).map(({ key, strength, through }) => ({
-        light: weak.get(key) ?? put(weak, key, lightOf(document)),
+        light: weak(key),
         bodies: bodies.map((lit): LitBody => ({ ...lit, casts: lit.casts && lit.strength === strength && lit.through === through })),
         strength,
         through,
@@ -81,7 +98,7 @@ export class ShadowKeeper {
     for (const [on, shade] of this.contactsIn(light.shadows, bodies, asked)) shades.set(on, [...(shades.get(on) ?? []), shade]);
     return {
       shades,
-      floor: surface ? floorShadow(document, floor.part!, shades.get(surface) ?? []) : null,
+      floor: surface ? floorShadow(document, floor!.part!, shades.get(surface) ?? []) : null,
       later: waits ? inTurn(parts.map((part) => part.light.working(part.bodies, false, asked))) : null,
     };
   }
@@ -89,24 +106,15 @@ export class ShadowKeeper {
   /** What is darkened close round what stands on something. */
   private contactsIn({ contact }: Shadows, bodies: readonly LitBody[], asked: ReadonlySet<Surface>): ReadonlyMap<Surface, Shade> {
     if (contact === undefined) return new Map<Surface, Shade>();
-    if (this.contacts?.width !== contact) this.contacts = { width: contact, shades: new ContactShades(contact) };
-    return this.contacts.shades.update(bodies, asked);
+    return this.contacts(contact).update(bodies, asked);
   }
 
   private shadesIn(document: CheminDocument): KeptLight {
     const { lamp, shadows } = document.light;
-    const key = JSON.stringify([lamp?.at ?? sunOf(document), shadows?.fade]);
-    if (this.kept?.key !== key) this.kept = { key, full: lightOf(document), weak: new Map() };
-    return this.kept;
-  }
-
-  private floorOf({ sheet }: CheminDocument, stage: Stage, { floor }: Shadows): NonNullable<ShadowKeeper['floor']> {
-    const key = [stage, sheet.width, sheet.height, floor];
-    if (!this.floor || key.some((part, i) => part !== this.floor!.key[i])) {
-      const body = floor === undefined ? null : floorBody(stage, sheet, floor);
-      this.floor = { key, body, part: body && (drawBody(stage.view, body).surfaces[0] ?? null) };
-    }
-    return this.floor;
+    const fade = shadows?.fade ?? null;
+    if (lamp) return this.byLamp(lamp.at.a, lamp.at.b, lamp.at.h, lamp.reach, fade);
+    const { a, b, h } = sunDirection(sunOf(document));
+    return this.bySun(a, b, h, fade);
   }
 }
 
@@ -128,30 +136,12 @@ function addTo(shades: Map<Surface, readonly Shade[]>, more: Shades, strength: n
   }
 }
 
-function put<K, V>(map: Map<K, V>, key: K, value: V): V {
-  map.set(key, value);
-  return value;
-}
-
 function* inTurn(works: readonly Generator<undefined, unknown>[]): Generator<undefined, void> {
   for (const work of works) yield* work;
 }
 
-const weak = new WeakMap<Shade, Shade>();
-
 /** A shade with its strength: the same object for the same one. */
-function weakerOf(shade: Shade, strength: number, through: string | undefined): Shade {
-  let there = weak.get(shade);
-  if (there?.strength !== strength || there.through !== through) weak.set(shade, (there = { ...shade, strength, ...(through && { through }) }));
-  return there;
-}
-
-/** The light of a document before anything has stood in it. */
-function lightOf(document: CheminDocument): SunShades | LampShades {
-  const { lamp, shadows } = document.light;
-  const fade = shadows?.fade ?? null;
-  return lamp ? new LampShades(lamp, fade) : new SunShades(sunDirection(sunOf(document)), fade);
-}
+const weakerOf = keptBy((shade: Shade, strength: number, through: string | undefined): Shade => ({ ...shade, strength, ...(through && { through }) }));
 
 /** Everything of space in the light: artwork and dimensions throw no shadows, and what is said not to. */
 function litBodies(document: CheminDocument, { cell }: Stage, space: readonly InSpace[]): LitBody[] {
@@ -189,7 +179,7 @@ function lightThrough(colour: string): string | null {
 const FARTHEST = 1e4;
 
 /** The floor as far as it is seen on the sheet, at a height in cells; null where it is seen edge-on or from below. */
-function floorBody({ view }: Stage, { width, height }: CheminDocument['sheet'], level: number): Body | null {
+function floorBody({ view }: Stage, { width, height }: { readonly width: number; readonly height: number }, level: number): Body | null {
   const plane: Plane = { kind: 'floor', offset: exactCells(level) };
   const frame = planeFrame(plane, 1)!;
   const { projection } = view.sight;

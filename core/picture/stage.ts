@@ -14,11 +14,24 @@ export interface Stage {
   readonly seen: SeenBox;
 }
 
-/** The stage of a document. */
-export function stageFrom({ projection, grid, sheet }: Pick<CheminDocument, 'projection' | 'grid' | 'sheet'>): Stage {
+/** All that a stage is made from: a projection, the edge of a cell in mm, and the size of the sheet in mm. */
+interface StageSettings {
+  readonly projection: CheminDocument['projection'];
+  readonly cell: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The stage for a projection, a cell and a sheet. */
+export function stageFrom({ projection, cell, width, height }: StageSettings): Stage {
   const whole = projectionFrom(projection);
-  const sight = sightFrom(inCells(whole, grid.cell));
-  return { sight: sightFrom(whole), view: { sight, directions: rangeDirections(sight) }, cell: grid.cell, seen: seenBox(sheet) };
+  const sight = sightFrom(inCells(whole, cell));
+  return { sight: sightFrom(whole), view: { sight, directions: rangeDirections(sight) }, cell, seen: seenBox({ width, height }) };
+}
+
+/** The stage of a document. */
+export function stageOf({ projection, grid, sheet }: Pick<CheminDocument, 'projection' | 'grid' | 'sheet'>): Stage {
+  return stageFrom({ projection, cell: grid.cell, width: sheet.width, height: sheet.height });
 }
 
 /**

@@ -1,4 +1,5 @@
 import { boundsOf, type Surface } from '../geometry/body';
+import { Rounds } from '../math/keep';
 import { dotWorld, scaleWorld, type WorldPoint } from '../math/points';
 import { SIDE_BY_SIDE } from '../math/tolerances';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
@@ -14,17 +15,12 @@ const DARKEST = 0.6;
 /** Whole numbers to a unit of the sheet on which a plane is looked at straight. */
 const PER_UNIT = 1000;
 
-interface Kept {
-  readonly standing: readonly Surface[];
-  readonly shade: Shade | null;
-}
-
 /**
  * Keeps the darkening round what stands on flat surfaces, where little light gets between: from the outline in which
  * something touches a surface it gets lighter outwards, within the surface. It does not depend on where the light is.
  */
 export class ContactShades {
-  private kept = new Map<Surface, Kept>();
+  private readonly kept = new Rounds<Surface, Shade | null>();
 
   /** @param width how far out it reaches, in cells */
   constructor(private readonly width: number) {}
@@ -43,7 +39,7 @@ export class ContactShades {
         else standing.set(key, [surface]);
       }
     }
-    const kept = new Map<Surface, Kept>();
+    this.kept.begin();
     const shades = new Map<Surface, Shade>();
     for (const { body, receives } of bodies) {
       if (!receives) continue;
@@ -53,14 +49,11 @@ export class ContactShades {
         if (!normal || !seen.has(surface)) continue;
         const there = (standing.get(directionName(normal)) ?? []).filter((other) => !own.has(other) && touches(surface, other, normal));
         if (there.length === 0) continue;
-        const known = this.kept.get(surface);
-        const same = known?.standing.length === there.length && there.every((other, i) => other === known.standing[i]);
-        const shade = same ? known.shade : contactShade(surface, there, normal, this.width);
-        kept.set(surface, { standing: there, shade });
+        const shade = this.kept.of(surface, there, () => contactShade(surface, there, normal, this.width));
         if (shade) shades.set(surface, shade);
       }
     }
-    this.kept = kept;
+    this.kept.end();
     return shades;
   }
 }

@@ -1,4 +1,5 @@
 import { boundsAll, boundsOf, type Body, type Surface } from '../geometry/body';
+import { Rounds } from '../math/keep';
 import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { eyeAt } from '../projection/eye';
 import { coversOf } from '../visibility/covers';
@@ -14,19 +15,13 @@ export interface Lamp {
   readonly reach: number;
 }
 
-interface KeptOnSurface {
-  /** What may lie between the lamp and the surface, its own body first. */
-  readonly between: readonly LitBody[];
-  readonly shades: readonly Shade[];
-}
-
 /**
  * Keeps the shadows that bodies throw on each other in the light of a lamp. A lamp sees in all directions, which no
  * sheet holds: each surface is looked at by an eye at the lamp that looks straight at its plane, or at the middle of what
  * is round, with what lies between. Where that is the same as before, so is what lies in shadow.
  */
 export class LampShades {
-  private kept = new Map<Surface, KeptOnSurface>();
+  private readonly kept = new Rounds<Surface, readonly Shade[]>();
   private made = false;
 
   constructor(
@@ -51,30 +46,30 @@ export class LampShades {
   *working(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Working {
     const { at } = this.lamp;
     const shades = new Map<Surface, readonly Shade[]>();
-    const kept = new Map<Surface, KeptOnSurface>();
+    this.kept.begin();
     const balls = bodies.map(({ body }) => ballAround(at, body));
     for (const [index, receiver] of bodies.entries()) {
       if (!receiver.receives) continue;
       const near = bodies.flatMap((other, i) => (other.casts && (i === index ? !other.body.convex : mayCover(balls[i]!, balls[index]!)) ? [i] : []));
       const between = [receiver, ...near.map((i) => bodies[i]!)];
+      const inputs = between.flatMap(({ body, half }) => [body, half]);
       for (const surface of receiver.body.surfaces) {
         if (seen && !seen.has(surface)) continue;
-        const known = this.kept.get(surface);
-        const same = known?.between.length === between.length && between.every((lit, i) => lit.body === known.between[i]!.body && lit.half === known.between[i]!.half); // prettier-ignore
-        if (!same && near.length > 0 && quick) {
+        const rough = (): readonly Shade[] => {
           const view = surface.form.kind === 'flat' ? lampView(at, surface) : null;
           const shade = view && new RoughShades(view, between.slice(1)).on(surface, receiver.body);
-          if (shade) shades.set(surface, [shade]);
-          continue;
-        }
-        const view = same || near.length === 0 ? null : lampView(at, surface);
-        const found = same ? known.shades : view ? shadesInView(view, surface, bodies, index, near, this.fade) : [];
-        kept.set(surface, { between, shades: found });
+          return shade ? [shade] : [];
+        };
+        const exact = (): readonly Shade[] => {
+          const view = lampView(at, surface);
+          return view ? shadesInView(view, surface, bodies, index, near, this.fade) : [];
+        };
+        const found = near.length === 0 ? [] : this.kept.of(surface, inputs, quick ? rough : exact, quick);
         if (found.length > 0) shades.set(surface, found);
       }
       yield;
     }
-    this.kept = kept;
+    this.kept.end();
     this.made ||= !quick;
     return shades;
   }

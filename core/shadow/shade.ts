@@ -1,11 +1,12 @@
 import type { Body, Surface } from '../geometry/body';
 import type { WorldPoint } from '../math/points';
+import { keptBy, Rounds } from '../math/keep';
 import { convexHull, signedArea } from '../math/polygon';
 import { eyeAt } from '../projection/eye';
 import type { EyeMatrix } from '../projection/projection';
 import { sightFrom } from '../projection/sight';
 import { joinPaths, polygonPath, reversePath, type Path } from '../shape/path';
-import { coversOf, hides, sameCovers, type Cover } from '../visibility/covers';
+import { coverInputs, coversOf, hides, type Cover } from '../visibility/covers';
 import { commonPart, type CurvedArea } from '../visibility/cut';
 import { drawBody, rangeDirections, type Area, type DrawnBody, type DrawnSurface, type View } from '../visibility/drawn-body';
 import { PairKeeper } from '../visibility/pairs';
@@ -75,13 +76,6 @@ export function finished(working: Working): Map<Surface, readonly Shade[]> {
   }
 }
 
-interface Kept {
-  readonly covers: readonly Cover[];
-  readonly shade: Shade | null;
-  /** It was made for a frame of a gesture, and is made again after it. */
-  readonly quick: boolean;
-}
-
 /**
  * Keeps the shadows that bodies throw on each other in the light of a sun: what lies in front of a surface seen from the
  * sun. One sweep over the edges of a surface and of what covers it for each that is partly in shadow; where nothing new
@@ -89,11 +83,13 @@ interface Kept {
  */
 export class SunShades {
   private readonly pairs = new PairKeeper();
-  private readonly drawn = new WeakMap<Body, { readonly half: number; readonly drawn: DrawnBody }>();
-  private kept = new Map<DrawnSurface, Kept>();
+  private readonly drawnOf = keptBy((body: Body, half: number): DrawnBody => drawBody(this.view, body, half * SCALE));
+  private readonly kept = new Rounds<DrawnSurface, Shade | null>();
   private dark: ReadonlySet<DrawnBody> = new Set();
   private readonly view: View;
   private made = false;
+  /** The last round came to its end: pairs that did not change since have their shades. */
+  private ended = false;
 
   /**
    * @param towards direction to the sun
@@ -141,9 +137,10 @@ export class SunShades {
   *working(bodies: readonly LitBody[], quick = false, seen: ReadonlySet<Surface> | null = null): Working {
     const lit = bodies.map(({ body, half }) => this.drawnOf(body, half));
     const dark = new Set(lit.filter((_, i) => !bodies[i]!.casts));
-    const sameDark = dark.size === this.dark.size && [...dark].every((drawn) => this.dark.has(drawn));
+    const sameDark = this.ended && dark.size === this.dark.size && [...dark].every((drawn) => this.dark.has(drawn));
     const shades = new Map<Surface, readonly Shade[]>();
-    const kept = new Map<DrawnSurface, Kept>();
+    this.ended = false;
+    this.kept.begin();
     for (const links of this.pairs.update(lit)) {
       if (!bodies[links.index]!.receives) continue;
       const same = sameDark && this.pairs.isSame(links);
@@ -151,27 +148,17 @@ export class SunShades {
       const coversAt = (i: number): readonly Cover[] => (found ??= coversOf(links, { body: (drawn) => !dark.has(drawn), lines: true }))[i]!;
       links.drawn.surfaces.forEach((turned, i) => {
         if (!turned.surface || (seen && !seen.has(turned.surface))) return;
-        const known = this.kept.get(turned);
-        const own = same && known ? known.covers : coversAt(i);
-        const stays = known && (known.covers === own || sameCovers(known.covers, own)) && (quick || !known.quick);
-        const shade = stays ? known.shade : fadedShade(turned, own, this.fade, quick);
-        kept.set(turned, { covers: own, shade, quick: stays ? known.quick : quick });
+        const known = same ? this.kept.again(turned, quick) : null;
+        const shade = known ? known.value : this.kept.of(turned, coverInputs(coversAt(i)), () => fadedShade(turned, coversAt(i), this.fade, quick), quick);
         if (shade) shades.set(turned.surface, [...(shades.get(turned.surface) ?? []), shade]);
       });
       yield;
     }
-    this.kept = kept;
+    this.kept.end();
+    this.ended = true;
     this.made ||= !quick;
     this.dark = dark;
     return shades;
-  }
-
-  private drawnOf(body: Body, half: number): DrawnBody {
-    const known = this.drawn.get(body);
-    if (known?.half === half) return known.drawn;
-    const drawn = drawBody(this.view, body, half * SCALE);
-    this.drawn.set(body, { half, drawn });
-    return drawn;
   }
 }
 
@@ -200,17 +187,11 @@ function throwing(covers: readonly Cover[]): readonly CurvedArea[] {
   });
 }
 
-const hulls = new WeakMap<DrawnBody, readonly number[] | null>();
-
 /** What an eye sees of a convex body with straight edges as one polygon; null for others. */
-function hullOf(drawn: DrawnBody): readonly number[] | null {
-  let hull = hulls.get(drawn);
-  if (hull === undefined) {
-    const plain = drawn.body.convex && drawn.surfaces.length > 1 && drawn.surfaces.every(({ surface, facets }) => surface?.straight && facets.length === 1);
-    hulls.set(drawn, (hull = plain ? convexHull(drawn.surfaces.flatMap(({ facets }) => facets[0]!.polygon)) : null));
-  }
-  return hull;
-}
+const hullOf = keptBy(({ body, surfaces }: DrawnBody): readonly number[] | null => {
+  const plain = body.convex && surfaces.length > 1 && surfaces.every(({ surface, facets }) => surface?.straight && facets.length === 1);
+  return plain ? convexHull(surfaces.flatMap(({ facets }) => facets[0]!.polygon)) : null;
+});
 
 /** An area as a path whose outer rings all wind one way, its holes the other. */
 function woundPath({ polygon, holes = [] }: Area): Path {

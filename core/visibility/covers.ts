@@ -1,3 +1,4 @@
+import type { Inputs } from '../math/keep';
 import { holdsCorners } from '../math/polygon';
 import type { DrawnBody, DrawnSurface } from './drawn-body';
 import { detailsOf, ownDetails, type Detail, type Links } from './pairs';
@@ -71,13 +72,8 @@ function note(covers: Cover[], over: DrawnSurface, of: DrawnBody, { kind, revers
   else if (reversed) covers.push({ surface: over, of, areas: reversed });
 }
 
-/** Whether the same lies in front as before, in the same parts. */
-export function sameCovers(p: readonly Cover[], q: readonly Cover[]): boolean {
-  if (p.length !== q.length) return false;
-  // Pairs are not kept in an order: what was compared last comes last.
-  const known = new Map(p.map(({ surface, areas }) => [surface, areas]));
-  return q.every(({ surface, areas }) => known.get(surface) === areas && known.has(surface));
-}
+/** What makes covers what they are: the same lies in front, in the same parts. They come in the order of bodies and surfaces. */
+export const coverInputs = (covers: readonly Cover[]): Inputs => covers.flatMap(({ surface, areas }) => [surface, areas]);
 
 /** Whether one convex piece of a surface lies over all of another. */
 export function hides(over: DrawnSurface, under: DrawnSurface): boolean {

@@ -95,13 +95,21 @@ export class PairKeeper {
       if (fresh.length * 8 > all.length) compareBySweep(watcher, all, new Set(fresh));
       else compareEach(watcher, all, fresh);
     }
+    for (const links of all) if (this.reordered || links.touched === stamp) inOrderOf(links);
     return all;
   }
 }
 
+/** Puts what overlaps a body in the order of the bodies, so that nothing depends on the way by which a document came to be. */
+function inOrderOf(links: Links): void {
+  if (links.pairs.length > 1) links.pairs.sort((p, q) => otherOf(p, links).index - otherOf(q, links).index);
+}
+
+const otherOf = ({ f, g }: Pair, links: Links): Links => (f === links ? g : f);
+
 function forget(links: Links, stamp: number): void {
   for (const pair of links.pairs) {
-    const other = pair.f === links ? pair.g : pair.f;
+    const other = otherOf(pair, links);
     other.touched = stamp;
     const { pairs } = other;
     const at = pairs.indexOf(pair);

@@ -1,8 +1,9 @@
+import { Rounds } from '../math/keep';
 import { signedArea } from '../math/polygon';
 import type { Path } from '../shape/path';
 import { cutSurface } from './cut';
 import type { Area, DrawnBody, DrawnSurface } from './drawn-body';
-import { coversOf, hides, sameCovers, type Cover } from './covers';
+import { coverInputs, coversOf, hides, type Cover } from './covers';
 import { PairKeeper } from './pairs';
 
 /** What an eye sees of one surface of one body. */
@@ -21,11 +22,6 @@ export interface SeenRegion {
   readonly failed: boolean;
 }
 
-interface Kept {
-  readonly covers: readonly Cover[];
-  readonly region: SeenRegion;
-}
-
 const NOTHING: Path = { verbs: '', coords: [] };
 
 /**
@@ -39,29 +35,23 @@ const NOTHING: Path = { verbs: '', coords: [] };
  */
 export class RegionKeeper {
   private readonly pairs = new PairKeeper();
-  private kept = new Map<DrawnSurface, Kept>();
+  private readonly kept = new Rounds<DrawnSurface, SeenRegion>();
 
   /** What is seen of each surface, in the order of the bodies and of their surfaces. Lines are seen but hide nothing. */
   update(bodies: readonly DrawnBody[]): readonly SeenRegion[] {
-    const kept = new Map<DrawnSurface, Kept>();
     const regions: SeenRegion[] = [];
+    this.kept.begin();
     for (const links of this.pairs.update(bodies)) {
       const covers = coversOf(links);
       links.drawn.surfaces.forEach((surface, index) => {
-        const known = this.kept.get(surface);
-        const same = known && sameCovers(known.covers, covers[index]!) ? known.region : null;
-        const region = same ? placed(same, links.index, index) : seenOf(surface, links.index, index, covers[index]!);
-        kept.set(surface, { covers: covers[index]!, region });
-        regions.push(region);
+        const own = covers[index]!;
+        regions.push(this.kept.of(surface, [links.index, index, ...coverInputs(own)], () => seenOf(surface, links.index, index, own)));
       });
     }
-    this.kept = kept;
+    this.kept.end();
     return regions;
   }
 }
-
-const placed = (region: SeenRegion, body: number, index: number): SeenRegion =>
-  region.body === body && region.index === index ? region : { ...region, body, index };
 
 function seenOf(surface: DrawnSurface, body: number, index: number, covers: readonly Cover[]): SeenRegion {
   if (covers.length === 0) return { surface, body, index, extent: 'whole', parts: surface.outline, path: surface.path, failed: false };
