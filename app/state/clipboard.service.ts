@@ -2,6 +2,7 @@ import { effect, inject, Injectable } from '@angular/core';
 import {
   apply33,
   idsWithin,
+  isSettled,
   invert33,
   outlineBox,
   movedAll,
@@ -62,6 +63,7 @@ export class ClipboardService {
   /** Puts the selection on the clipboard; whether it could. */
   async copy(): Promise<boolean> {
     await this.load();
+    await this.pictures.settled('Copying waits for solids that are being joined');
     const texts = this.texts();
     if (!texts) return false;
     try {
@@ -81,8 +83,8 @@ export class ClipboardService {
   fill(event: ClipboardEvent): boolean {
     const texts = this.texts();
     if (!texts || !event.clipboardData) return false;
-    // Until what writes SVG is there, the event has our own part alone; the rest follows.
-    if (!this.writeSvg) void this.copy();
+    // Until what writes SVG is there, and all solids are joined, the event has our own part alone, or as it is now; the rest follows.
+    if (!this.writeSvg || !isSettled(this.documents.kept())) void this.copy();
     event.clipboardData.setData('text/plain', texts.svg);
     event.clipboardData.setData('image/svg+xml', texts.svg);
     event.clipboardData.setData(PART_TYPE, texts.part);

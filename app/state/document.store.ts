@@ -6,6 +6,7 @@ import {
   emptyDocument,
   flatSheetOf,
   flattenTree,
+  geometry,
   goToStep,
   passEdit,
   presentDocument,
@@ -74,6 +75,8 @@ export const DocumentStore = signalStore(
     };
     return {
       load(history: History, draft: Draft | null = null): void {
+        // Things of another drawing may have the same ids.
+        geometry.turnTo();
         patchState(store, { history, draft, preview: null, previewed: null, sheetOf: null, open: true });
       },
       /** Works on the sheet of an artwork, or on the drawing again. */

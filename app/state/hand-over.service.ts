@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { mmPer, type CanvasImages } from '@core';
+import { mmPer, type CanvasImages, type Unjoined } from '@core';
 import { handedSheet, imageKey, imagesIn, svgFromSheet, type HandedSheet, type HandOver } from '@later';
 import { latticeSheet, type LatticeSettings, type PdfOptions } from '@later';
 import { paintMarksOnCanvas } from '../platform/canvas-paint';
@@ -34,19 +34,23 @@ export class HandOverService {
   /** Its library is large and seldom needed: it does not stay. */
   private readonly pdfs = new WorkerRunner<PdfWorker>(startPdfWorker, LIMIT_MS, false);
 
-  /** What would be handed over now. */
-  /** @param part what is asked for otherwise than it is set */
-  sheet(part: Partial<HandOver> = {}): HandedSheet {
-    return handedSheet(this.documents.kept(), this.pictures.exact(), this.view.plane(), { ...this.settings(), ...part });
+  /**
+   * What is handed over, once all solids of it are joined.
+   * @param part what is asked for otherwise than it is set
+   */
+  async sheet(part: Partial<HandOver> = {}): Promise<WholeSheet> {
+    const settings = { ...this.settings(), ...part };
+    const lacks = settings.content === 'grid' ? [] : await this.pictures.settled('The file waits for solids that are being joined');
+    return { ...handedSheet(this.documents.kept(), this.pictures.exact(), this.view.plane(), settings), lacks };
   }
 
   async svg(): Promise<void> {
-    await this.writeSvg(this.sheet(), this.name());
+    await this.writeSvg(await this.sheet(), this.name());
   }
 
   /** The grid alone, on transparent ground, whatever else is set. */
   async grid(as: 'svg' | 'png'): Promise<void> {
-    const sheet = this.sheet({ content: 'grid', background: false });
+    const sheet = await this.sheet({ content: 'grid', background: false });
     const name = `${this.documents.kept().name}, grid`;
     if (as === 'svg') await this.writeSvg(sheet, name, 'the grid');
     else await this.writePng(sheet, name, 'the grid');
@@ -54,10 +58,10 @@ export class HandOverService {
 
   /** @param width in px; the sheet's own at its resolution where none is given */
   async png(width?: number): Promise<void> {
-    await this.writePng(this.sheet(), this.name(), this.what(), width);
+    await this.writePng(await this.sheet(), this.name(), this.what(), width);
   }
 
-  private async writePng(handed: HandedSheet, title: string, what: string, width?: number): Promise<void> {
+  private async writePng(handed: WholeSheet, title: string, what: string, width?: number): Promise<void> {
     const { sheet } = handed;
     const px = Math.round(width ?? sheet.width / mmPer('px', sheet.resolution));
     const k = px / sheet.width;
@@ -75,11 +79,12 @@ export class HandOverService {
       return;
     }
     download(name, blob);
-    this.messages.say('good', `${capital(what)} was exported as PNG, ${px} × ${height}\u2009px`, [name]);
+    const words = lackWords(handed);
+    this.messages.say(words.length > 0 ? 'warn' : 'good', `${capital(what)} was exported as PNG, ${px} × ${height}\u2009px`, [name, ...words]);
   }
 
   async pdf(options: Partial<PdfOptions> = {}): Promise<void> {
-    await this.writePdf(this.sheet(), { title: this.name(), testBar: false, cutMarks: false, ...options });
+    await this.writePdf(await this.sheet(), { title: this.name(), testBar: false, cutMarks: false, ...options });
   }
 
   lattice(settings: LatticeSettings, as: 'svg' | 'pdf'): Promise<void> {
@@ -90,8 +95,8 @@ export class HandOverService {
   }
 
   /** Lays what would be exported on the practice printer. */
-  practise(): Promise<void> {
-    return this.printer.print(this.sheet(), this.name(), (options) => void this.pdf(options));
+  async practise(): Promise<void> {
+    await this.printer.print(await this.sheet(), this.name(), (options) => void this.pdf(options));
   }
 
   /** Lays the lattice's sheet on the practice printer. */
@@ -110,14 +115,15 @@ export class HandOverService {
     return this.settings().content === 'grid' ? `${name}, grid` : name;
   }
 
-  private async writeSvg(sheet: HandedSheet, title: string, what = this.what()): Promise<void> {
-    const handed = await this.rasters.handed(sheet, sheet.sheet.resolution);
+  private async writeSvg(sheet: WholeSheet, title: string, what = this.what()): Promise<void> {
+    const handed = { ...(await this.rasters.handed(sheet, sheet.sheet.resolution)), lacks: sheet.lacks ?? [] };
     downloadText(fileName(title, 'svg'), svgFromSheet(handed, title), 'image/svg+xml');
     this.done(`${capital(what)} was exported as SVG`, fileName(title, 'svg'), handed);
   }
 
   /** Says that a file was made, and what of the pictures is not in it. */
-  private done(title: string, name: string, { marks, images }: HandedSheet): void {
+  private done(title: string, name: string, handed: WholeSheet): void {
+    const { marks, images } = handed;
     const left = imagesIn(marks).filter((mark) => !images?.has(imageKey(mark))).length;
     const words =
       left === 1
@@ -125,14 +131,16 @@ export class HandOverService {
         : left > 1
           ? [`${left} pictures are not there, or damaged, and were left out.`]
           : [];
-    this.messages.say(left > 0 ? 'warn' : 'good', title, [name, ...words]);
+    const all = [...words, ...lackWords(handed)];
+    this.messages.say(all.length > 0 ? 'warn' : 'good', title, [name, ...all]);
   }
 
-  private async writePdf(sheet: HandedSheet, options: PdfOptions, what = this.what()): Promise<void> {
+  private async writePdf(sheet: WholeSheet, options: PdfOptions, what = this.what()): Promise<void> {
     const name = fileName(options.title, 'pdf');
     try {
-      const handed = await this.rasters.handed(sheet, sheet.sheet.resolution, true);
-      const bytes = await this.pdfs.run('write', [handed, options]);
+      const handed = { ...(await this.rasters.handed(sheet, sheet.sheet.resolution, true)), lacks: sheet.lacks ?? [] };
+      const { lacks: _, ...written } = handed;
+      const bytes = await this.pdfs.run('write', [written, options]);
       download(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
       this.done(`${capital(what)} was exported as PDF in true size`, name, handed);
     } catch (error) {
@@ -140,6 +148,13 @@ export class HandOverService {
     }
   }
 }
+
+/** A sheet, and the things on it whose solids could not be joined. */
+type WholeSheet = HandedSheet & { readonly lacks?: readonly Unjoined[] };
+
+/** What is said of a file in which solids are not joined. */
+const lackWords = ({ lacks = [] }: WholeSheet): readonly string[] =>
+  lacks.map(({ name, reason }) => `The solids of ${name} could not be joined and are in it as they are: ${reason}`);
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -26,8 +26,10 @@ import {
   type Plane,
   type PlanePoint,
   type SheetPoint,
+  type Unjoined,
   type WorldPoint,
 } from '@core';
+import { MessageStore } from '../platform/messages.store';
 import { catchPointer } from '../tools/catching';
 import type { PlaneContext } from '../tools/tool';
 import { DocumentStore } from './document.store';
@@ -45,12 +47,15 @@ const PIECE_MS = 12;
 const SAME_ON_SHEET = 1e-6;
 /** Ms that a drawing waits to be opened for the solids that are joined in it. */
 const LONGEST_WAIT_MS = 1500;
+/** Ms after which a person is told what is waited for. */
+const WAIT_SAID_MS = 300;
 
 /** The picture of the shown document, and what can be caught in it; made once a change. */
 @Injectable({ providedIn: 'root' })
 export class PictureService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
+  private readonly messages = inject(MessageStore);
   private maker = new PictureMaker();
   /** The one of an artwork's sheet, while that is worked on or beside. */
   private readonly flatMaker = new PictureMaker();
@@ -88,6 +93,21 @@ export class PictureService {
   exact(): Picture {
     const picture = this.picture();
     return picture.later || this.haste() === 'quick' ? this.own().make(this.seen()) : picture;
+  }
+
+  /**
+   * Once everything that a kernel makes of what is worked on is made: the things for which that failed.
+   * @param waiting what is said where a person has to wait for it
+   */
+  async settled(waiting: string): Promise<readonly Unjoined[]> {
+    let said: number | null = null;
+    const timer = setTimeout(() => (said = this.messages.say('info', waiting)), WAIT_SAID_MS);
+    try {
+      return await settled(this.documents.kept());
+    } finally {
+      clearTimeout(timer);
+      if (said !== null) this.messages.close(said);
+    }
   }
 
   /** The maker of what is worked on. */

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { pathBox, flattenPath, joinPaths, polygonPath, type Path } from '../shape/path';
 import { ClipType, combineRings, FillRule, type Path64 } from '../shape/flat-areas';
 import type { Ink, Mark } from './marks';
@@ -11,18 +12,12 @@ const COVERS = 0.98;
 
 const covers = (ink: Ink): boolean => (ink.kind === 'flat' ? ink.strength >= COVERS : ink.stops.every(({ strength }) => strength >= COVERS));
 
-const known = new WeakMap<readonly Mark[], Path>();
-
 /**
  * The area that marks cover, as rings to be filled by winding, within less than a thousandth of their size: fills, and lines
  * as wide as they are, all within their clips. What lets through what lies behind does not cover it, and of bitmaps only
  * their px tell: neither counts. Made once for each list.
  */
-export function coverageOf(marks: readonly Mark[]): Path {
-  let path = known.get(marks);
-  if (!path) known.set(marks, (path = covered(marks)));
-  return path;
-}
+export const coverageOf = keptBy(covered);
 
 function covered(marks: readonly Mark[]): Path {
   let reach = 0;

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { affineOf, apply33, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { COORDS_OF, pathBox, type Path } from '../shape/path';
 import { mapMarks } from './artwork';
@@ -52,17 +53,13 @@ export function mappedMark({ path, fill, rule, line }: PathMark, mapping: Mappin
   return [...(fill ? filled(path, fill, rule) : []), ...(area ? filled(area, line.ink, 'nonzero') : [])];
 }
 
-const areas = new WeakMap<LineStyle, { readonly path: Path; readonly tolerance: number; readonly area: Path }>();
+const areas = keptBy((line: LineStyle, path: Path, tolerance: number): Path => strokeArea(path, line, tolerance));
 
-/** The area of a line, kept as long as it is as fine as is asked for: it does not depend on how it is seen. */
-function areaOf(path: Path, line: LineStyle, tolerance: number): Path {
-  const known = areas.get(line);
-  if (known?.path === path && known.tolerance <= tolerance && known.tolerance > tolerance / 8) return known.area;
-  const fine = tolerance / 2;
-  const area = strokeArea(path, line, fine);
-  areas.set(line, { path, tolerance: fine, area });
-  return area;
-}
+/** The area of a line at least as fine as is asked for, in steps of fineness, so that it is kept while the view changes a little. */
+const areaOf = (path: Path, line: LineStyle, tolerance: number): Path =>
+  areas(line, path, STEP_OF_FINENESS ** Math.floor(Math.log(tolerance) / Math.log(STEP_OF_FINENESS)));
+
+const STEP_OF_FINENESS = 4;
 
 /** The affine map that touches a homography at the middle of a path, or null where that lies behind the eye. */
 function tangentAt(path: Path, h: Mat33): Affine | null {

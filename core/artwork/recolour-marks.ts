@@ -1,3 +1,4 @@
+import { keptBy, keptByKey } from '../math/keep';
 import type { ImageMark, Ink, Mark, ToneTable } from './marks';
 
 /** The same marks with every colour of theirs made another. @param changed `#rrggbb` to `#rrggbb` */
@@ -18,17 +19,20 @@ function recolouredInk(ink: Ink, changed: (colour: string) => string): Ink {
 /** Places of a table along each channel: between them tones run so evenly that no more are needed. */
 const PLACES = 9;
 
-/** By what makes the colours others, and the table before it. */
-const tables = new WeakMap<object, Map<string, ToneTable>>();
+/** Most tables that are remembered for one way of making colours others. */
+const MOST_TABLES = 64;
+
+/** Tables by what makes the colours others, and the key of the table before it, which tells its bytes. */
+const tablesOf = keptBy((changed: (colour: string) => string) =>
+  keptByKey(
+    MOST_TABLES,
+    (before: ToneTable | undefined) => before?.key ?? '',
+    (before) => madeTable(before, changed),
+  ),
+);
 
 /** The table of a bitmap's colours made others, after those that they were made before. */
-function tableOf({ tones }: ImageMark, changed: (colour: string) => string): ToneTable {
-  let known = tables.get(changed);
-  if (!known) tables.set(changed, (known = new Map()));
-  let table = known.get(tones?.key ?? '');
-  if (!table) known.set(tones?.key ?? '', (table = madeTable(tones, changed)));
-  return table;
-}
+const tableOf = ({ tones }: ImageMark, changed: (colour: string) => string): ToneTable => tablesOf(changed)(tones);
 
 function madeTable(before: ToneTable | undefined, changed: (colour: string) => string): ToneTable {
   const size = before?.size ?? PLACES;

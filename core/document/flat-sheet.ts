@@ -80,7 +80,6 @@ export function inOrder({
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined)) as unknown as Artwork;
 }
 
-
 /**
  * An artwork's sheet as a drawing by itself, so that everything that works on drawings works on it: what came from its
  * file is a placement that lies under the rest. Made once for each; null where there is no such artwork.

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import type { PlanePoint } from '../math/points';
 import { mapPaint } from '../paint/paint';
 import { samePlane, type Plane } from '../projection/planes';
@@ -84,12 +85,8 @@ function changedNodes(before: CheminDocument, after: CheminDocument): WhatChange
   return { changed: left === 0 ? changed : null };
 }
 
-const hangings = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, readonly number[]>>();
-
 /** Where among a document's own nodes something hangs on another, by the id of that. Made once for what a gesture starts from. */
-function hangingIn(nodes: readonly DocumentNode[]): ReadonlyMap<string, readonly number[]> {
-  const known = hangings.get(nodes);
-  if (known) return known;
+const hangingIn = keptBy((nodes: readonly DocumentNode[]): ReadonlyMap<string, readonly number[]> => {
   const hanging = new Map<string, number[]>();
   const visit = (node: DocumentNode, root: number): void => {
     if (node.kind === 'group') for (const child of node.children) visit(child, root);
@@ -100,9 +97,8 @@ function hangingIn(nodes: readonly DocumentNode[]): ReadonlyMap<string, readonly
     else hanging.set(host, [root]);
   };
   nodes.forEach(visit);
-  hangings.set(nodes, hanging);
   return hanging;
-}
+});
 
 /** Notes what is another; false where something came, went or changed its place. */
 function comparedInPlace(before: readonly DocumentNode[], after: readonly DocumentNode[], changed: Map<string, DocumentNode>): boolean {

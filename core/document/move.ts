@@ -1,3 +1,4 @@
+import { keptByPair } from '../math/keep';
 import { exactCells } from '../math/exact';
 import { mapPaint } from '../paint/paint';
 import { axesOf, type Plane } from '../projection/planes';
@@ -60,18 +61,11 @@ export function movedNodes(document: CheminDocument, ids: readonly string[], by:
   return changedNodes(document, changes, (node) => moved(node, by, along(document, changes)));
 }
 
-const sets = new WeakMap<ReadonlyMap<string, unknown>, ReadonlySet<string>>();
-
 /** Everything that moves with these, groups' contents included, and the copies among them, whose copies move along too. */
-function along(document: CheminDocument, heads: ReadonlyMap<string, unknown>): ReadonlySet<string> {
-  let set = sets.get(heads);
-  if (!set) {
-    const byId = nodesById(document.nodes);
-    set = new Set([...heads.keys()].flatMap((id) => (byId.has(id) ? idsWithin(byId.get(id)!) : [])));
-    sets.set(heads, set);
-  }
-  return set;
-}
+const along = keptByPair((document: CheminDocument, heads: ReadonlyMap<string, unknown>): ReadonlySet<string> => {
+  const byId = nodesById(document.nodes);
+  return new Set([...heads.keys()].flatMap((id) => (byId.has(id) ? idsWithin(byId.get(id)!) : [])));
+});
 
 function movedPlane(plane: Plane, by: CellMove): { readonly plane: Plane; readonly du: number; readonly dv: number } {
   if (plane.stance) {

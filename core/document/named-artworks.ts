@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { bytesOfText, digestOf } from '../math/digest';
 import type { Artwork } from './types';
 
@@ -8,14 +9,8 @@ export type Assets = ReadonlyMap<string, Uint8Array>;
 const LARGE_SVG = 4096;
 const NAMED = /^asset:([0-9a-f]{64})$/;
 
-const hashes = new WeakMap<Artwork, Promise<string>>();
-
 /** The SHA-256 of an artwork's SVG; computed once for each. */
-export function artworkHash(artwork: Artwork): Promise<string> {
-  let hash = hashes.get(artwork);
-  if (!hash) hashes.set(artwork, (hash = digestOf(bytesOfText(artwork.svg))));
-  return hash;
-}
+export const artworkHash = keptBy((artwork: Artwork): Promise<string> => digestOf(bytesOfText(artwork.svg)));
 
 /** Artworks that name their SVG where it is large, with these SVGs as bytes. */
 export async function namedArtworks(artworks: readonly Artwork[]): Promise<{ readonly artworks: readonly Artwork[]; readonly assets: Assets }> {

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { MAX_NAME, type Artwork, type CheminDocument, type DocumentNode, type ShapeNode } from './types';
 
 /** A node with what its place in the tree adds. */
@@ -10,14 +11,8 @@ export interface TreeEntry {
   readonly locked: boolean;
 }
 
-const flattened = new WeakMap<readonly DocumentNode[], readonly TreeEntry[]>();
-
 /** Every node of the document, groups before what they hold, in document order; made once for each list of nodes. */
-export function flattenTree(nodes: readonly DocumentNode[]): readonly TreeEntry[] {
-  let entries = flattened.get(nodes);
-  if (!entries) flattened.set(nodes, (entries = flat(nodes)));
-  return entries;
-}
+export const flattenTree = keptBy(flat);
 
 function flat(nodes: readonly DocumentNode[]): readonly TreeEntry[] {
   const entries: TreeEntry[] = [];
@@ -66,23 +61,13 @@ export function shapesIn(nodes: readonly DocumentNode[]): readonly ShapeNode[] {
   return nodes.flatMap((node) => (node.kind === 'shape' ? [node] : node.kind === 'group' ? shapesIn(node.children) : []));
 }
 
-const nodeMaps = new WeakMap<readonly DocumentNode[], ReadonlyMap<string, DocumentNode>>();
-
 /** Every node of a tree by its id; made once for each list of nodes. */
-export function nodesById(nodes: readonly DocumentNode[]): ReadonlyMap<string, DocumentNode> {
-  let byId = nodeMaps.get(nodes);
-  if (!byId) nodeMaps.set(nodes, (byId = new Map(flattenTree(nodes).map(({ node }) => [node.id, node]))));
-  return byId;
-}
-
-const idSets = new WeakMap<readonly DocumentNode[], ReadonlySet<string>>();
+export const nodesById = keptBy(
+  (nodes: readonly DocumentNode[]): ReadonlyMap<string, DocumentNode> => new Map(flattenTree(nodes).map(({ node }) => [node.id, node])),
+);
 
 /** Every id in a tree; made once for each list of nodes. */
-export function idsOf(nodes: readonly DocumentNode[]): ReadonlySet<string> {
-  let ids = idSets.get(nodes);
-  if (!ids) idSets.set(nodes, (ids = new Set(nodes.flatMap(idsWithin))));
-  return ids;
-}
+export const idsOf = keptBy((nodes: readonly DocumentNode[]): ReadonlySet<string> => new Set(nodes.flatMap(idsWithin)));
 
 /**
  * An automatic name by kind, place and count, such as `rectangle 3, left wall`: the smallest number that no other

@@ -3,8 +3,8 @@ import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, surfaceRings, worldPoints, type Body, type Form, type Rim, type Surface } from './body';
-import { generatorAt } from './contact';
-import { ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
+import { contactOf, generatorAt } from './contact';
+import { apexOf, ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
 import { directionsAcross, type Sphere } from './sphere';
 
 /** Places and weights of Gauss and Legendre's rule of five places on 0 to 1 (Abramowitz & Stegun, 25.4.30). */
@@ -94,19 +94,15 @@ const NOWHERE: WorldPoint = { a: 0, b: 0, h: 0 };
 /** Step in a curve's parameter by which its direction is told. */
 const STEP = 1e-5;
 
-/** How many times more pieces boundaries on cones are cut into: near the apex a short way passes many generators. */
-const NEAR_APEX = 16;
-
 /** Places along a boundary with the weights by which what is taken there is summed up, and how the place moves. */
 function* alongRims(
   cut: readonly (readonly Rim[])[],
-  pieces = PIECES,
 ): Generator<{ readonly at: WorldPoint; readonly next: WorldPoint; readonly before: WorldPoint; readonly weight: number }> {
   for (const rim of cut.flat()) {
     if ('points' in rim) {
       const points = worldPoints(rim.points);
       for (let i = 0; i + 1 < points.length; i++) yield* alongPiece((t) => addWorld(points[i]!, scaleWorld(subtractWorld(points[i + 1]!, points[i]!), t)), 1);
-    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), pieces);
+    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), PIECES);
   }
 }
 
@@ -129,10 +125,14 @@ function cutSums(form: Form, cut: readonly (readonly Rim[])[], origin: WorldPoin
 }
 
 function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
+  const { area, flux } = form.kind === 'cone' ? cutCone(form, cut, origin) : cutCylinder(form, cut, origin);
+  return area < 0 ? { area: -area, flux: -flux } : { area, flux };
+}
+
+function cutCylinder(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
   const n = form.directrix.length;
-  const ratio = form.kind === 'cone' ? lengthWorld(form.rims[1].u) / lengthWorld(form.rims[0].u) : 1;
   let [area, flux] = [0, 0];
-  for (const { at, before, next, weight } of alongRims(cut, form.kind === 'cone' ? NEAR_APEX * PIECES : PIECES)) {
+  for (const { at, before, next, weight } of alongRims(cut)) {
     const [s, low, high] = [generatorAt(form, at), generatorAt(form, before), generatorAt(form, next)];
     if (s === null || low === null || high === null) continue;
     const turn = high - low - (form.closed ? n * Math.round((high - low) / n) : 0);
@@ -140,12 +140,29 @@ function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPo
     const generator = subtractWorld(to, from);
     const k = dotWorld(subtractWorld(at, from), generator) / dotWorld(generator, generator);
     const across = ruledNormal(form, s);
-    // Widths shrink evenly along a cone's generators.
-    const part = (k - ((1 - ratio) * k * k) / 2) * (turn / (2 * STEP)) * weight;
+    const part = k * (turn / (2 * STEP)) * weight;
     area += part * lengthWorld(across);
     flux += part * dotWorld(subtractWorld(from, origin), across);
   }
-  return area < 0 ? { area: -area, flux: -flux } : { area, flux };
+  return { area, flux };
+}
+
+/**
+ * Seen from its apex every place of a cone lies along it: what the boundary sweeps from there is the area, whether the apex
+ * lies inside, on the boundary or outside, and nothing of the places told from the apex passes through it. Told from
+ * elsewhere that is the way to the apex times the area as a vector.
+ */
+function cutCone(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
+  const apex = apexOf(form);
+  let area = 0;
+  let vector = NOWHERE;
+  for (const { at, before, next, weight } of alongRims(cut)) {
+    const swept = scaleWorld(crossWorld(subtractWorld(at, apex), subtractWorld(next, before)), weight / (4 * STEP));
+    vector = addWorld(vector, swept);
+    const contact = contactOf(form, at);
+    if (contact) area += Math.sign(dotWorld(swept, contact.normal)) * lengthWorld(swept);
+  }
+  return { area, flux: dotWorld(subtractWorld(apex, origin), vector) };
 }
 
 /** Directions among which an axis is chosen. */

@@ -16,10 +16,10 @@ export type SpaceNode =
 /** What a recipe gives: a body at once, null for what has no place in space, or later where a kernel works elsewhere. */
 export type Made = Body | null | Pending;
 
-/** A body that is being made, and what stands for it where there was none before. */
+/** A body that is being made, and what stands for it where there was none before, from what is known when it is asked. */
 export interface Pending {
   readonly body: Promise<Body | null>;
-  readonly meanwhile: Body | null;
+  readonly meanwhile: () => Body | null;
 }
 
 /** How a kind of node becomes a body, the book being asked for what it is made of. */
@@ -82,7 +82,7 @@ export class GeometryBook<N extends Named> {
     if (known && known.state !== 'overtaken') return known;
     const made = this.recipes[node.kind as N['kind']](node as Extract<N, { kind: N['kind'] }>, this);
     const pending = made !== null && 'meanwhile' in made;
-    const evaluated: Evaluated = pending ? { state: 'pending', body: this.lastOf(node.id)?.body ?? made.meanwhile } : { state: 'ready', body: made };
+    const evaluated: Evaluated = pending ? { state: 'pending', body: this.lastOf(node.id)?.body ?? made.meanwhile() } : { state: 'ready', body: made };
     this.known.set(node, evaluated);
     if (pending) this.waiting.set(node, this.finish(node, made));
     return evaluated;
@@ -126,15 +126,16 @@ export class GeometryBook<N extends Named> {
       this.known.set(node, { state: 'ready', body: made });
       last(node.id).good = { node, body: made };
     } catch (error) {
-      if (error instanceof OvertakenError) this.known.set(node, { state: 'overtaken', body: meanwhile });
-      else this.known.set(node, { state: 'failed', body: meanwhile, reason: error instanceof Error ? error.message : String(error) });
+      if (error instanceof OvertakenError) this.known.set(node, { state: 'overtaken', body: meanwhile() });
+      else this.known.set(node, { state: 'failed', body: meanwhile(), reason: error instanceof Error ? error.message : String(error) });
     }
     for (const listener of this.listeners) listener();
   }
 }
 
 /** Room for the last good bodies of things by their ids. */
-const lastBodies = <N>(): ((id: string) => { good: LastGood<N> | null }) => keptByName(MOST_LAST, (_id: string): { good: LastGood<N> | null } => ({ good: null }));
+const lastBodies = <N>(): ((id: string) => { good: LastGood<N> | null }) =>
+  keptByName<string, [], { good: LastGood<N> | null }>(MOST_LAST, () => ({ good: null }));
 
 /** A group whose solids are one; null for any other, whose things have bodies of their own. */
 function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBook<SpaceNode>): Made {
@@ -158,7 +159,11 @@ function joinedGroup(node: Joined & { readonly kind: 'group' }, book: GeometryBo
     return joinedParts(now((part) => evaluated[sources.indexOf(part)]!.body), joined, node.id, again); // prettier-ignore
   };
   const evaluated = sources.map((part) => book.of(part));
-  const meanwhile = standIn(now((part) => book.of(part).body), joined); // prettier-ignore
+  const meanwhile = (): Body | null =>
+    standIn(
+      now((part) => book.of(part).body),
+      joined,
+    );
   const waits = evaluated.some(({ state }) => state === 'pending');
   return { body: waits ? Promise.all(sources.map((part) => book.settled(part))).then(join) : join(evaluated), meanwhile };
 }

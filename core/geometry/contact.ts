@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { pointAt } from '../shape/segments';
 import { tangentAt } from '../shape/split';
@@ -29,16 +30,9 @@ export function contactOf(form: Form, p: WorldPoint): Contact | null {
 /** Places along each segment of a directrix that are looked at first. */
 const LOOKS = 16;
 
-const samples = new WeakMap<Ruled, readonly PlanePoint[]>();
-
-function samplesOf(ruled: Ruled): readonly PlanePoint[] {
-  let known = samples.get(ruled);
-  if (!known) {
-    known = ruled.directrix.flatMap((segment) => Array.from({ length: LOOKS }, (_, i) => pointAt(segment, (i + 0.5) / LOOKS)));
-    samples.set(ruled, known);
-  }
-  return known;
-}
+const samplesOf = keptBy(({ directrix }: Ruled): readonly PlanePoint[] =>
+  directrix.flatMap((segment) => Array.from({ length: LOOKS }, (_, i) => pointAt(segment, (i + 0.5) / LOOKS))),
+);
 
 /** The parameter of the generator nearest to a place; null at a cone's apex. */
 export function generatorAt(ruled: Ruled, p: WorldPoint): number | null {

@@ -55,7 +55,7 @@ describe('a group whose solids are one', () => {
     expect(asked).toEqual([['p', 'q'], ['inner', 'r']]); // prettier-ignore
   });
 
-  it('asks again for what was overtaken, once it is wanted, and in nobody\'s way', async () => {
+  it("asks again for what was overtaken, once it is wanted, and in nobody's way", async () => {
     const asked: [number, boolean][] = [];
     joinWith((parts, _how, _id, again) => {
       asked.push([parts[0]!.body.bounds.max.h, again]);
@@ -76,7 +76,7 @@ describe('a group whose solids are one', () => {
     noting();
     await geometry.settled(group('g6', [shape('x', 0), shape('y', 1)]));
     geometry.turnTo();
-    let finish = (_: Body | null): void => undefined;
+    let finish: (body: Body | null) => void = () => undefined;
     joinWith(() => new Promise<Body | null>((resolve) => (finish = resolve)));
     const other = group('g6', [shape('x', 20), shape('y', 21), shape('z', 22)]);
     expect(bodyOf(other)!.bounds.min.a).toBe(20);

@@ -1,17 +1,13 @@
 import type { PlaneFrame } from '../projection/planes';
-import { boundsOf, type Body, type Facet, type Form, type Surface } from './body';
+import { keptByPair } from '../math/keep';
+import { reverseSegment } from '../shape/split';
+import { boundsOf, type Body, type Facet, type Form, type Rim, type Surface } from './body';
 import { carryDirection, carryPoint, type RigidMap } from './rigid';
 
-const moved = new WeakMap<RigidMap, WeakMap<Body, Body>>();
+const moved = keptByPair((map: RigidMap, body: Body) => carried(body, map));
 
 /** A body carried along, made once for each map and body. Names stay; mirrors turn every boundary the other way. */
-export function movedBody(body: Body, map: RigidMap): Body {
-  let bodies = moved.get(map);
-  if (!bodies) moved.set(map, (bodies = new WeakMap()));
-  let there = bodies.get(body);
-  if (!there) bodies.set(body, (there = carried(body, map)));
-  return there;
-}
+export const movedBody = (body: Body, map: RigidMap): Body => moved(map, body);
 
 function carried(body: Body, map: RigidMap): Body {
   const points = carriedPoints(body.points, map);
@@ -31,7 +27,17 @@ function carriedSurface(surface: Surface, map: RigidMap): Surface {
     form: carriedForm(surface.form, map),
     loops: surface.loops.map(ring),
     facets: surface.facets.map((facet): Facet => ({ ...facet, corners: ring(facet.corners), normal: carryDirection(map, facet.normal) })),
+    ...(surface.cut && { cut: surface.cut.map((rims) => carriedRims(rims, map)) }),
   };
+}
+
+function carriedRims(rims: readonly Rim[], map: RigidMap): readonly Rim[] {
+  const carried = rims.map((rim): Rim => ('points' in rim ? { points: carriedPoints(rim.points, map) } : { ...rim, frame: carriedFrame(rim.frame, map) }));
+  if (!map.mirrors) return carried;
+  return carried.reverse().map((rim): Rim => {
+    if ('points' in rim) return { points: reversed(rim.points) };
+    return { ...rim, segments: [...rim.segments].reverse().map((segment) => reverseSegment(segment)) };
+  });
 }
 
 function carriedForm(form: Form, map: RigidMap): Form {

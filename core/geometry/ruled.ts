@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
@@ -73,8 +74,6 @@ interface Unrolled {
   readonly rate: (s: number) => number;
 }
 
-const unrolled = new WeakMap<Ruled, Unrolled>();
-
 /** The apex of a cone. */
 export function apexOf({ rims: [p, q], directrix }: Ruled): WorldPoint {
   // Where the generator through any point with a direction meets that of another: by the ratio of the rims' sizes.
@@ -85,9 +84,7 @@ export function apexOf({ rims: [p, q], directrix }: Ruled): WorldPoint {
 }
 
 /** Sums up the way across the generators: a length on cylinders, an angle at the apex on cones. */
-function unrolling(ruled: Ruled): Unrolled {
-  const known = unrolled.get(ruled);
-  if (known) return known;
+const unrolling = keptBy((ruled: Ruled): Unrolled => {
   const apex = ruled.kind === 'cone' ? apexOf(ruled) : null;
   const rate = (s: number): number => {
     const p = ruledPoint(ruled, s, 0);
@@ -100,10 +97,8 @@ function unrolling(ruled: Ruled): Unrolled {
   const n = ruled.directrix.length * STRETCHES;
   const sums = new Float64Array(n + 1);
   for (let i = 0; i < n; i++) sums[i + 1] = sums[i]! + integral(rate, i / STRETCHES, (i + 1) / STRETCHES);
-  const made = { sums, rate };
-  unrolled.set(ruled, made);
-  return made;
-}
+  return { sums, rate };
+});
 
 function integral(rate: (s: number) => number, from: number, to: number): number {
   const [middle, half] = [(from + to) / 2, (to - from) / 2];

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { exactCells } from '../math/exact';
 import { cosDeg, sinDeg } from '../math/figures';
 import { dotWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
@@ -25,12 +26,8 @@ const LOOKS = 64;
 /** A direction to where drawings are looked at from: from before, the left and above. */
 const BEFORE: WorldPoint = { a: -1, b: -1, h: 0.4 };
 
-const readings = new WeakMap<Ruled, Reading>();
-
 /** How a round side is read: upright where its generators are steep, along them where they lie. The same all round. */
-function readingOf(ruled: Ruled): Reading {
-  const known = readings.get(ruled);
-  if (known) return known;
+const readingOf = keptBy((ruled: Ruled): Reading => {
   let [best, at]: [number, number] = [-Infinity, 0];
   const n = ruled.directrix.length;
   for (let i = 0; i < LOOKS; i++) {
@@ -44,17 +41,14 @@ function readingOf(ruled: Ruled): Reading {
   const along = generatorAt(ruled, at);
   // Tangent, generator and normal make a right-handed frame where the outside lies to the side of their product.
   const upright = -dotWorld(along, down);
-  const reading: Reading =
-    Math.abs(upright) >= Math.SQRT1_2
-      ? upright > 0
-        ? { right: [ruled.sense, 0], down: [0, -1] }
-        : { right: [-ruled.sense, 0], down: [0, 1] }
-      : dotWorld(right, along) > 0
-        ? { right: [0, 1], down: [ruled.sense, 0] }
-        : { right: [0, -1], down: [-ruled.sense, 0] };
-  readings.set(ruled, reading);
-  return reading;
-}
+  return Math.abs(upright) >= Math.SQRT1_2
+    ? upright > 0
+      ? { right: [ruled.sense, 0], down: [0, -1] }
+      : { right: [-ruled.sense, 0], down: [0, 1] }
+    : dotWorld(right, along) > 0
+      ? { right: [0, 1], down: [ruled.sense, 0] }
+      : { right: [0, -1], down: [-ruled.sense, 0] };
+});
 
 /** The unit direction of a generator, from the first rim to the second. */
 function generatorAt(ruled: Ruled, s: number): WorldPoint {

@@ -45,6 +45,22 @@ describe('joining solids', () => {
     }
   });
 
+  it('joins what was joined before, round sides that were cut among it', () => {
+    const random = randomFrom(77);
+    const whole = (below: number): number => Math.floor(random() * below);
+    const ways: readonly JoinKind[] = ['join', 'take away', 'overlap'];
+    for (let i = 0; i < runs(15); i++) {
+      const round = (['cylinder', 'cone', 'ball', 'dome', 'tube'] as const)[i % 5]!;
+      const size = round === 'dome' ? [4, 4, 2] : round === 'ball' ? [4, 4, 4] : [4, 4, 5];
+      const p = solid('box', [whole(3), whole(3), whole(2)], [3 + whole(3), 3 + whole(3), 2 + whole(3)]);
+      const once = join(ways[i % 3]!, ...(i % 2 === 0 ? [p, solid(round, [whole(3), whole(3), whole(3)], size)] : [solid(round, [whole(3), whole(3), whole(3)], size), p])); // prettier-ignore
+      if (!once) continue;
+      const other = i % 4 === 0 ? solid('cylinder', [whole(4), whole(4), 0], [2, 2, 6]) : solid('box', [whole(4), whole(4), whole(3)], [2 + whole(3), 3, 3]);
+      const [left, common] = [join('take away', once, other), join('overlap', once, other)];
+      expect(Math.abs(volume(left) + volume(common) - volume(once))).toBeLessThan(2e-3 * volume(once));
+    }
+  });
+
   it('puts corners of the grid exactly on it', () => {
     const body = join('take away', solid('box', [0, 0, 0], [6, 4, 3]), solid('box', [1, -1, 1], [2, 3, 4]))!;
     for (const n of body.surfaces.flatMap(({ loops }) => loops.flat())) expect(Number.isInteger(n)).toBe(true);

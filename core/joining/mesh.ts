@@ -1,7 +1,9 @@
 import { CoreError } from '../math/errors';
 import { TICKS_PER_CELL } from '../math/tolerances';
-import { crossWorld, dotWorld, type WorldPoint } from '../math/points';
+import { crossWorld, dotWorld, lengthWorld, subtractWorld, type WorldPoint } from '../math/points';
+import type { PlaneFrame } from '../projection/planes';
 import { worldPoints, type Body, type Facet } from '../geometry/body';
+import { withoutPinches } from './mesh-loops';
 
 /** A closed mesh of one part for the kernel: places in ticks from the common middle, corners of triangles, and the face of each. */
 export interface PartMesh {
@@ -33,8 +35,8 @@ export interface Meshes {
 
 /** Largest whole number that a float of 32 bits holds exactly together with all below it. */
 const EXACT = 2 ** 24;
-/** Parts of a unit within which corners of neighbouring facets are one: what rounding leaves between them. */
-const SAME = 1e-3;
+/** Parts of a unit within which corners of neighbouring faces are one: what rounding leaves between them, floats of 32 bits included. */
+const SAME = 0.25;
 
 /**
  * Bodies as meshes: places on ticks stay exact as long as all lies within 665 cells of the middle; larger ones are told
@@ -81,50 +83,119 @@ interface How {
   readonly triangulate: Triangulate;
 }
 
+/** A face of a part before it is cut into triangles: rings of corners, of which all but the first are holes of a flat one. */
+interface RawFace {
+  readonly surface: number;
+  readonly facet: Facet;
+  readonly rings: readonly (readonly number[])[];
+  /** Of flat surfaces: how they lie; facets of round ones are convex. */
+  readonly frame: PlaneFrame | null;
+}
+
 function meshOf({ surfaces }: Body, part: number, { middle, scale, triangulate }: How, owners: FaceOwner[]): PartMesh {
-  const places: number[] = [];
+  const welded = new WeldedCorners();
+  const ringOf = (flat: readonly number[]): readonly number[] =>
+    Array.from({ length: flat.length / 3 }, (_, i) =>
+      welded.of((flat[3 * i]! - middle.a) * scale, (flat[3 * i + 1]! - middle.b) * scale, (flat[3 * i + 2]! - middle.h) * scale),
+    ).filter((corner, i, all) => corner !== all[(i + 1) % all.length]);
+  const raw = surfaces.flatMap(({ form, facets, loops }, surface): readonly RawFace[] =>
+    form.kind === 'flat' && facets[0]
+      ? [{ surface, facet: facets[0], rings: loops.map(ringOf), frame: form.frame }]
+      : facets.map((facet) => ({ surface, facet, rings: [ringOf(facet.corners)], frame: null })),
+  );
   const corners: number[] = [];
   const faces: number[] = [];
-  const known = new Map<string, number>();
-  const corner = (flat: readonly number[], i: number): number => {
-    const at = [(flat[i]! - middle.a) * scale, (flat[i + 1]! - middle.b) * scale, (flat[i + 2]! - middle.h) * scale];
-    const key = at.map((n) => Math.round(n / SAME)).join(' ');
-    let index = known.get(key);
-    if (index === undefined) {
-      index = places.length / 3;
-      known.set(key, index);
-      places.push(...at);
+  for (const { surface, facet, rings, frame } of withSharedCorners(raw, welded)) {
+    const all = rings.flat();
+    const triangles = frame ? flatTriangles(rings, frame, welded, triangulate, part) : fan(all.length);
+    for (const [p, q, r] of triangles) {
+      corners.push(all[p]!, all[q]!, all[r]!);
+      faces.push(owners.length);
     }
-    return index;
-  };
-  const add = (p: number, q: number, r: number): void => {
-    if (p === q || q === r || r === p) return;
-    corners.push(p, q, r);
-    faces.push(owners.length);
-  };
-  surfaces.forEach(({ form, facets, loops }, surface) => {
-    if (form.kind === 'flat' && facets[0]) {
-      const rings = loops.map((loop) => Array.from({ length: loop.length / 3 }, (_, i) => corner(loop, 3 * i)));
-      const all = rings.flat();
-      const { frame } = form;
-      // Seen from outside, so that outer rings run anticlockwise.
-      const sense = dotWorld(crossWorld(frame.u, frame.v), frame.normal) < 0 ? -1 : 1;
-      const flat = loops.map((loop) =>
-        worldPoints(loop).map((p): readonly [number, number] => [dotWorld(p, frame.u) * sense * scale, dotWorld(p, frame.v) * scale]),
-      );
-      const triangles = triangulate(flat);
-      if (crossesItself(flat, triangles)) {
-        throw new CoreError('refused', `Part ${part + 1} cannot be joined: an outline of it crosses itself.`, { part });
-      }
-      for (const [p, q, r] of triangles) add(all[p]!, all[q]!, all[r]!);
-      owners.push({ part, surface, facet: facets[0] });
-      return;
-    }
-    for (const facet of facets) {
-      const ring = Array.from({ length: facet.corners.length / 3 }, (_, i) => corner(facet.corners, 3 * i));
-      for (let i = 1; i + 1 < ring.length; i++) add(ring[0]!, ring[i]!, ring[i + 1]!);
-      owners.push({ part, surface, facet });
-    }
-  });
-  return { places: Float32Array.from(places), corners: Uint32Array.from(corners), faces: Uint32Array.from(faces) };
+    owners.push({ part, surface, facet });
+  }
+  const whole = withoutPinches(Uint32Array.from(corners), worldPoints(welded.places));
+  const copied = whole.copies.flatMap((corner) => welded.places.slice(3 * corner, 3 * corner + 3));
+  return { places: Float32Array.from([...welded.places, ...copied]), corners: whole.corners, faces: Uint32Array.from(faces) };
+}
+
+const fan = (corners: number): ReturnType<Triangulate> => Array.from({ length: Math.max(0, corners - 2) }, (_, i) => [0, i + 1, i + 2] as const);
+
+function flatTriangles(
+  rings: readonly (readonly number[])[],
+  frame: PlaneFrame,
+  { places }: WeldedCorners,
+  triangulate: Triangulate,
+  part: number,
+): ReturnType<Triangulate> {
+  // Seen from outside, so that outer rings run anticlockwise.
+  const sense = dotWorld(crossWorld(frame.u, frame.v), frame.normal) < 0 ? -1 : 1;
+  const place = (i: number): WorldPoint => ({ a: places[3 * i]!, b: places[3 * i + 1]!, h: places[3 * i + 2]! });
+  const flat = rings.map((ring) =>
+    ring.map((corner): readonly [number, number] => [dotWorld(place(corner), frame.u) * sense, dotWorld(place(corner), frame.v)]),
+  );
+  const triangles = triangulate(flat);
+  if (crossesItself(flat, triangles)) throw new CoreError('refused', `Part ${part + 1} cannot be joined: an outline of it crosses itself.`, { part });
+  return triangles;
+}
+
+/** Corners of a part, those that lie at one place being one. */
+class WeldedCorners {
+  readonly places: number[] = [];
+  private readonly near = new Map<string, number[]>();
+
+  of(x: number, y: number, z: number): number {
+    const [i, j, k] = [Math.round(x / SAME), Math.round(y / SAME), Math.round(z / SAME)];
+    // What rounding has put on two sides of a border is one all the same.
+    for (let di = -1; di <= 1; di++)
+      for (let dj = -1; dj <= 1; dj++)
+        for (let dk = -1; dk <= 1; dk++)
+          for (const other of this.near.get(`${i + di} ${j + dj} ${k + dk}`) ?? [])
+            if (Math.hypot(this.places[3 * other]! - x, this.places[3 * other + 1]! - y, this.places[3 * other + 2]! - z) <= SAME) return other;
+    const own = this.places.length / 3;
+    this.places.push(x, y, z);
+    const key = `${i} ${j} ${k}`;
+    const there = this.near.get(key);
+    if (there) there.push(own);
+    else this.near.set(key, [own]);
+    return own;
+  }
+
+  /** How far along the way from one corner to another a third lies, from 0 to 1; null where it does not lie on it, or is one of them. */
+  along(from: number, to: number, other: number): number | null {
+    if (other === from || other === to) return null;
+    const p = this.places;
+    const at = (i: number): WorldPoint => ({ a: p[3 * i]!, b: p[3 * i + 1]!, h: p[3 * i + 2]! });
+    const [d, e] = [subtractWorld(at(to), at(from)), subtractWorld(at(other), at(from))];
+    const square = dotWorld(d, d);
+    const t = dotWorld(d, e) / square;
+    return t > 0 && t < 1 && lengthWorld(crossWorld(d, e)) <= SAME * Math.sqrt(square) ? t : null;
+  }
+}
+
+/**
+ * Faces of which each edge is the edge of one neighbour alone: where a neighbour has corners along an edge, as round sides
+ * have that were cut before, the edge gets them too.
+ */
+function withSharedCorners(raw: readonly RawFace[], welded: WeldedCorners): readonly RawFace[] {
+  const key = (p: number, q: number): string => `${p} ${q}`;
+  const count = new Map<string, number>();
+  const edges = raw.flatMap(({ rings }) => rings.flatMap((ring) => ring.map((from, i) => [from, ring[(i + 1) % ring.length]!] as const)));
+  for (const [p, q] of edges) count.set(key(p, q), (count.get(key(p, q)) ?? 0) + 1);
+  const lone = edges.filter(([p, q]) => count.get(key(p, q)) !== count.get(key(q, p)));
+  if (lone.length === 0) return raw;
+  const ends = [...new Set(lone.flat())];
+  const between = new Map(
+    lone.map(([p, q]) => {
+      const on = ends.flatMap((corner) => {
+        const t = welded.along(p, q, corner);
+        return t === null ? [] : [{ corner, t }];
+      });
+      return [key(p, q), on.sort((one, other) => one.t - other.t).map(({ corner }) => corner)];
+    }),
+  );
+  return raw.map((face) => ({
+    ...face,
+    rings: face.rings.map((ring) => ring.flatMap((from, i) => [from, ...(between.get(key(from, ring[(i + 1) % ring.length]!)) ?? [])])),
+  }));
 }

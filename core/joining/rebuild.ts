@@ -37,7 +37,7 @@ export function rebuiltBody(parts: readonly Part[], { owners, middle, scale }: M
   const exact = exactPlaces(rough, corners, surfaceOf, all.map(({ surface }) => surface.form)); // prettier-ignore
   const pieces = new Map<number, number>();
   const facetOf = owners.map(({ facet }) => facet);
-  const surfaces = patchesOf({ corners, surfaceOf }).flatMap((patch): readonly Surface[] => {
+  const surfaces = patchesOf({ places: rough, corners, surfaceOf }).flatMap((patch): readonly Surface[] => {
     const { id, surface } = all[patch.surface]!;
     const count = pieces.get(patch.surface) ?? 0;
     const made = new PatchSurface(surface, patch, exact, corners, faces, facetOf, all.map((one) => one.surface.form)).make(); // prettier-ignore

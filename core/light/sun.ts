@@ -1,20 +1,15 @@
+import { keptBy } from '../math/keep';
 import type { ProjectionSetup } from '../projection/setup';
 import { projectionFrom } from '../projection/projection';
 import type { Sun } from './tones';
 
-const turns = new WeakMap<ProjectionSetup, number>();
-
 /** The compass direction in degrees in which the viewer of a drawing stands, anticlockwise from the a axis; 0 for one right overhead. */
-export function viewerDeg(setup: ProjectionSetup): number {
-  let turn = turns.get(setup);
-  if (turn === undefined) {
-    const { eye, matrix: m } = projectionFrom(setup);
-    const [a, b] = eye[3] === 0 ? [eye[0], eye[1]] : [-m[8], -m[9]];
-    const level = Math.hypot(a, b);
-    turns.set(setup, (turn = level < 1e-9 ? 0 : (Math.atan2(b, a) * 180) / Math.PI));
-  }
-  return turn;
-}
+export const viewerDeg = keptBy((setup: ProjectionSetup): number => {
+  const { eye, matrix: m } = projectionFrom(setup);
+  const [a, b] = eye[3] === 0 ? [eye[0], eye[1]] : [-m[8], -m[9]];
+  const level = Math.hypot(a, b);
+  return level < 1e-9 ? 0 : (Math.atan2(b, a) * 180) / Math.PI;
+});
 
 /** A sun, what it is kept to, and the view. */
 interface SunInView {

@@ -1,4 +1,4 @@
-import { kept, keptBy, keptByName, keptByPair, Rounds, sameInputs } from './keep';
+import { kept, keptBy, keptByKey, keptByName, keptByPair, Rounds, sameInputs } from './keep';
 
 const counting = <I extends readonly unknown[]>(): { make: (...inputs: I) => { inputs: I }; made: () => number } => {
   let made = 0;
@@ -56,6 +56,16 @@ describe('what is kept', () => {
     expect(of('a')).toBe(first);
     of('b');
     expect(made()).toBe(4);
+  });
+
+  it('is kept for what a key tells apart, whatever object it is', () => {
+    const of = keptByKey(
+      2,
+      ({ n }: { n: number }) => String(n),
+      ({ n }) => ({ n }),
+    );
+    expect(of({ n: 1 })).toBe(of({ n: 1 }));
+    expect(of({ n: 2 })).toEqual({ n: 2 });
   });
 
   it('keeps nothing of what could not be made', () => {

@@ -72,6 +72,19 @@ export function keptByName<K extends string | number, I extends Inputs, V>(most:
 }
 
 /**
+ * The same for things that a key tells apart, whatever objects they are, of which the last that were asked for are remembered.
+ * @param keyOf tells everything that is made of a thing
+ */
+export function keptByKey<T, V>(most: number, keyOf: (thing: T) => string, make: (thing: T) => V): (thing: T) => V {
+  let asked: T;
+  const byKey = keptByName<string, [], V>(most, () => make(asked));
+  return (thing) => {
+    asked = thing;
+    return byKey(keyOf(thing));
+  };
+}
+
+/**
  * Things that are made in rounds, such as once a picture: each from its inputs, and again only when one of them is another.
  * What a round did not ask for is forgotten at its end; a round that is given up leaves what was there before it.
  */

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import type { SheetPoint } from '../math/points';
 import { containsPoint } from '../math/polygon';
 import { bentOf, bentShown } from './fit-bent';
@@ -42,14 +43,8 @@ const NEAR = 40;
 
 type Shown = (u: number, v: number) => SheetPoint | null;
 
-const sides = new WeakMap<KeptFit, PhotoSide>();
-
 /** The surface of a fit; made once for each. */
-export function photoSide(fit: KeptFit): PhotoSide {
-  let side = sides.get(fit);
-  if (!side) sides.set(fit, (side = sideOf(fit)));
-  return side;
-}
+export const photoSide = keptBy((fit: KeptFit): PhotoSide => sideOf(fit));
 
 function shownOf({ shape, lattice, width, height }: KeptFit): Shown {
   const [left, top] = [(lattice.columns * lattice.box) / 2, (lattice.rows * lattice.box) / 2];

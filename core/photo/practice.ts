@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { latticeLine, NUMBER_LINE, numberBox, numberDistance, type LatticeSettings } from '../grid/lattice';
 import type { Pixels } from '../math/pixels';
 import type { SheetPoint } from '../math/points';
@@ -109,13 +110,7 @@ interface Profile {
   readonly reach: number;
 }
 
-const profiles = new WeakMap<Wave, Profile>();
-
-function profileOf(wave: Wave): Profile {
-  let profile = profiles.get(wave);
-  if (!profile) profiles.set(wave, (profile = waveProfile(wave)));
-  return profile;
-}
+const profileOf = keptBy(waveProfile);
 
 function waveProfile({ swing, length, start }: Wave): Profile {
   const step = length / 512;

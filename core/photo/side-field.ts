@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import type { KeptFit } from './kept-fit';
 import { photoSide } from './photo-side';
 
@@ -17,13 +18,7 @@ interface Field {
 
 const [BESIDE, RIM, INSIDE] = [0, 1, 2];
 
-const fields = new WeakMap<KeptFit, Field>();
-
-function fieldOf(fit: KeptFit): Field {
-  let field = fields.get(fit);
-  if (!field) fields.set(fit, (field = made(fit)));
-  return field;
-}
+const fieldOf = keptBy(made);
 
 function made(fit: KeptFit): Field {
   const side = photoSide(fit);

@@ -1,6 +1,7 @@
 import type { CheminDocument, ShapeNode } from '../document/types';
 import { surfaceRings, type Body, type Surface } from '../geometry/body';
 import { FACET } from '../geometry/facets';
+import { keptBy, keptByKey } from '../math/keep';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { axesOf, planeFrame, planeKey, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';
@@ -8,9 +9,6 @@ import { joinSources, type CatchSource } from '../snap/source';
 import { chordsOf, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { drawnBody, drawnNodes, shapeInPlace } from './drawn-nodes';
 import { SAME_PLACE } from '../math/tolerances';
-
-/** What a shape gives to be caught on its own plane, made once a shape. */
-const outlines = new WeakMap<ShapeNode, CatchSource>();
 
 /**
  * Everything of a document that lies in a plane and can be caught there: the outlines drawn on it, and the surfaces and
@@ -24,20 +22,16 @@ export function catchSource(document: CheminDocument, plane: Plane, skip: Readon
     const { node, owner, hidden } = drawn;
     if (hidden || node.kind === 'placement' || skip.has(owner)) continue;
     const shape = shapeInPlace(drawn);
-    if (shape && samePlane(shape.plane, plane)) sources.push(kept(shape));
+    if (shape && samePlane(shape.plane, plane)) sources.push(ownSource(shape));
     const body = frame && (node.kind === 'group' || node.depth !== 0) ? drawnBody(drawn) : null;
-    if (frame && body && reaches(body, plane)) sources.push(...inPlane(body, plane, frame));
+    if (frame && body && reaches(body, plane)) sources.push(...onPlanes(body)(plane));
   }
   return joinSources(sources);
 }
 
 const NOTHING: ReadonlySet<string> = new Set();
 
-function kept(node: ShapeNode): CatchSource {
-  let source = outlines.get(node);
-  if (!source) outlines.set(node, (source = joinSources(ringsOf(node.outline).map((ring) => ofOutline({ ...node, outline: ring })))));
-  return source;
-}
+const ownSource = keptBy((node: ShapeNode): CatchSource => joinSources(ringsOf(node.outline).map((ring) => ofOutline({ ...node, outline: ring }))));
 
 function ofOutline({ outline }: ShapeNode): CatchSource {
   const centre = outline.closed ? outlineCentre(outline) : null;
@@ -65,17 +59,13 @@ function reaches({ bounds: { min, max } }: Body, plane: Plane): boolean {
 /** Cells from a plane within which a corner lies in it: rounding of exact places. */
 const IN_PLANE = SAME_PLACE;
 
-/** What bodies give on planes, made once for both. */
-const found = new WeakMap<Body, Map<string, readonly CatchSource[]>>();
+/** Most planes that what a body gives on them is remembered of. */
+const MOST_PLANES = 64;
 
-function inPlane(body: Body, plane: Plane, frame: PlaneFrame): readonly CatchSource[] {
-  let byPlane = found.get(body);
-  if (!byPlane) found.set(body, (byPlane = new Map<string, readonly CatchSource[]>()));
-  const key = planeKey(plane);
-  let sources = byPlane.get(key);
-  if (!sources) byPlane.set(key, (sources = body.surfaces.flatMap((surface) => ofSurface(surface, frame))));
-  return sources;
-}
+/** What bodies give on planes that lie in space, made once for both. */
+const onPlanes = keptBy((body: Body) =>
+  keptByKey(MOST_PLANES, planeKey, (plane: Plane) => body.surfaces.flatMap((surface) => ofSurface(surface, planeFrame(plane, 1)!))),
+);
 
 /** The corners of a flat surface that lie in a plane, the edges between such neighbours, and its middle where all do. */
 function ofSurface(surface: Surface, frame: PlaneFrame): readonly CatchSource[] {

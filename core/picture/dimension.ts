@@ -26,7 +26,13 @@ export function dimensionLength({ along }: Pick<DimensionNode, 'along'>, from: P
  * The strokes of a dimension as open shapes of its plane: two extension lines, the dimension line between oblique ticks
  * (ISO 129-1), and the length in figures over its middle. None where the ends are one point.
  */
-export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: PlanePoint, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>, cell: number): readonly ShapeNode[] {
+export function dimensionShapes(
+  node: DimensionNode,
+  from: PlanePoint,
+  to: PlanePoint,
+  sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>,
+  cell: number,
+): readonly ShapeNode[] {
   const length = dimensionLength(node, from, to);
   if (length === 0) return [];
   const span = { u: to.u - from.u, v: to.v - from.v };
@@ -64,7 +70,14 @@ export function dimensionShapes(node: DimensionNode, from: PlanePoint, to: Plane
 }
 
 /** The figures over the middle of the line, upright and readable as text stands on the plane. */
-function figures({ plane }: DimensionNode, length: number, middle: PlanePoint, along: PlanePoint, sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>, cell: number): PlanePoint[][] {
+function figures(
+  { plane }: DimensionNode,
+  length: number,
+  middle: PlanePoint,
+  along: PlanePoint,
+  sheet: Pick<Sheet, 'unit' | 'resolution' | 'scale'>,
+  cell: number,
+): PlanePoint[][] {
   const text = shownLength(length * cell, sheet).replace(/\u2009/g, ' ');
   const height = FIGURES / cell;
   // Text runs along u, against it on the left wall; on the sheet v runs down.

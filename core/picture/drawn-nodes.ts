@@ -76,7 +76,14 @@ export function drawingOf(document: CheminDocument, like: DrawnDocument | null =
 }
 
 /** A node as it is drawn for itself: the same object for as long as it is the same. */
-const ownNode = keptBy((node: DrawnNode['node'], hidden: boolean, locked: boolean): DrawnNode => ({ node, owner: node.id, hidden, locked, map: null, within: '' }));
+const ownNode = keptBy((node: DrawnNode['node'], hidden: boolean, locked: boolean): DrawnNode => ({
+  node,
+  owner: node.id,
+  hidden,
+  locked,
+  map: null,
+  within: '',
+}));
 
 /** A hidden node as its copies show it. */
 const unhidden = keptBy((node: DocumentNode): DocumentNode => ({ ...node, hidden: false }));

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { flatInk, type GroupMark, type Ink, type LineStyle, type Mark } from '../artwork/marks';
 import type { Surface, SurfaceOrigin } from '../geometry/body';
 import type { SurfaceName } from '../geometry/names';
@@ -122,14 +123,8 @@ export function groupByNode(painted: readonly Painted[]): GroupMark[] {
   return groups;
 }
 
-const seams = new WeakMap<Ink, LineStyle>();
-
 /** The line in the colour of a face that closes the hair line to its neighbour. One object for each ink. */
-export function seam(ink: Ink): LineStyle {
-  let style = seams.get(ink);
-  if (!style) seams.set(ink, (style = seamOf(ink)));
-  return style;
-}
+export const seam = keptBy(seamOf);
 
 function seamOf(ink: Ink): LineStyle {
   return { ink, width: SEAM, cap: 'round', join: 'round', miterLimit: 4, dashes: [], pen: IDENTITY, hair: true };

@@ -1,3 +1,4 @@
+import { keptBy, keptByKey } from '../math/keep';
 import type { CheminDocument, ShapeNode } from '../document/types';
 import { dotWorld, subtractWorld, type PlanePoint } from '../math/points';
 import { planeFrame, planeKey, samePlane, worldFromPlane, type Plane } from '../projection/planes';
@@ -10,9 +11,6 @@ import { drawnNodes } from './drawn-nodes';
 /** Distance in cells from a plane up to which a line counts as lying in it: what rounding to ticks leaves. */
 const IN_PLANE = 1e-4;
 
-/** What a shape of another plane has in a plane, by the plane's key; shapes do not change. */
-const inOthers = new WeakMap<ShapeNode, Map<string, readonly Outline[]>>();
-
 /**
  * The boundaries of flat shapes and lines that lie in a plane, in its cells: those drawn on it, and those pieces of
  * shapes of other planes that happen to lie in it, such as the foot of a wall in the floor. Hidden ones do not count.
@@ -24,14 +22,12 @@ export function linesInPlane(document: CheminDocument, plane: Plane): readonly O
   });
 }
 
-function piecesIn(node: ShapeNode, plane: Plane): readonly Outline[] {
-  let known = inOthers.get(node);
-  if (!known) inOthers.set(node, (known = new Map<string, readonly Outline[]>()));
-  const key = planeKey(plane);
-  let pieces = known.get(key);
-  if (!pieces) known.set(key, (pieces = foundPieces(node, plane)));
-  return pieces;
-}
+/** Most planes that what a shape has in them is remembered of. */
+const MOST_PLANES = 16;
+const pieces = keptBy((node: ShapeNode) => keptByKey(MOST_PLANES, planeKey, (plane: Plane) => foundPieces(node, plane)));
+
+/** What a shape of another plane has in a plane. */
+const piecesIn = (node: ShapeNode, plane: Plane): readonly Outline[] => pieces(node)(plane);
 
 function foundPieces(node: ShapeNode, plane: Plane): readonly Outline[] {
   const [own, other] = [planeFrame(node.plane, 1), planeFrame(plane, 1)];

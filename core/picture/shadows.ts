@@ -54,7 +54,10 @@ interface KeptLight {
 const MOST_KINDS = 64;
 
 /** A light before anything has stood in it. */
-const lightOf = (made: () => SunShades | LampShades): KeptLight => ({ full: made(), weak: keptByName(MOST_KINDS, (_kind: string) => made()) });
+const lightOf = (made: () => SunShades | LampShades): KeptLight => ({
+  full: made(),
+  weak: keptByName<string, [], SunShades | LampShades>(MOST_KINDS, () => made()),
+});
 
 /** The endless floor as far as it is seen, as it is drawn. */
 interface Floor {

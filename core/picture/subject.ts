@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { emptyDocument, type CheminDocument, type Sheet } from '../document/types';
 import { gridOf } from '../grid/settings';
 import { mmPer } from '../math/units';
@@ -30,12 +31,8 @@ export function drawnCorners(document: CheminDocument, stage: Stage): readonly W
   return points;
 }
 
-const corners = new WeakMap<Body, readonly WorldPoint[]>();
-
 /** The ends of the edges of a body's flat surfaces, each once, and those of its lines. */
-function cornersOf(body: Body): readonly WorldPoint[] {
-  const known = corners.get(body);
-  if (known) return known;
+const cornersOf = keptBy((body: Body): readonly WorldPoint[] => {
   const found = new Map<string, WorldPoint>();
   const take = (p: WorldPoint): void => void found.set(`${p.a} ${p.b} ${p.h}`, p);
   for (const surface of body.surfaces) {
@@ -43,10 +40,8 @@ function cornersOf(body: Body): readonly WorldPoint[] {
     if (form.kind === 'flat') for (const segment of surfaceRings(surface).flat()) take(worldFromPlane(form.frame, segment.from));
   }
   for (const { frame, segments } of body.wires) for (const segment of segments) [segment.from, segment.to].forEach((p) => take(worldFromPlane(frame, p)));
-  const list = [...found.values()];
-  corners.set(body, list);
-  return list;
-}
+  return [...found.values()];
+});
 
 /** Cells of the room in space that stands for the subject while nothing is drawn. */
 const EMPTY = 8;

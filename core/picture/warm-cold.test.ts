@@ -3,7 +3,16 @@ import { applyEdit, type Edit } from '../document/edits';
 import { passEdit } from '../document/gate';
 import { commitEdit, goToStep, presentDocument, startHistory, type History } from '../document/history';
 import { flattenTree } from '../document/tree';
-import { emptyDocument, type CheminDocument, type DimensionNode, type DocumentNode, type GroupNode, type Light, type PlacementNode, type ShapeNode } from '../document/types';
+import {
+  emptyDocument,
+  type CheminDocument,
+  type DimensionNode,
+  type DocumentNode,
+  type GroupNode,
+  type Light,
+  type PlacementNode,
+  type ShapeNode,
+} from '../document/types';
 import { anchorIn, readingFrameOf } from '../geometry/anchor';
 import { surfaceNamed } from '../geometry/body';
 import { bodyVolume } from '../geometry/body-measures';
@@ -61,7 +70,7 @@ beforeAll(async () => {
     return join(parts, how, id);
   });
   jest.isolateModules(() => {
-    const load = <T>(path: string): T => jest.requireActual<T>(path);
+    const load = <T extends object>(path: string): T => jest.requireActual<T>(path);
     const book = load<typeof Core>('../geometry/book');
     load<typeof Core>('../geometry/joined-recipe').joinWith((parts, how, id) => Promise.resolve().then(() => join(parts, how, id)));
     cold = {
@@ -99,7 +108,12 @@ function solid(id: string, kind: SolidKind, [a, b, h]: readonly number[], [w, l,
   return { ...base(id), kind: 'shape', paint: { fill: '#c98a4b', line: null }, ...made.value };
 }
 
-const group = (id: string, children: readonly DocumentNode[], joined?: JoinKind): GroupNode => ({ ...base(id), kind: 'group', children, ...(joined && { joined }) });
+const group = (id: string, children: readonly DocumentNode[], joined?: JoinKind): GroupNode => ({
+  ...base(id),
+  kind: 'group',
+  children,
+  ...(joined && { joined }),
+});
 const dimension = (id: string): DimensionNode => ({ ...base(id), kind: 'dimension', plane: { kind: 'sheet', offset: 0 }, from: { u: 0.5, v: 1 }, to: { u: 5, v: 1 }, along: 'u', apart: 1, colour: '#102030' }); // prettier-ignore
 
 /** A scene in which everything that takes part in a picture is there, few of each. */
@@ -113,7 +127,10 @@ function scene(id: string, lift: number): CheminDocument {
     solid('tank', 'cylinder', [10, 1, 0], [4, 4, 5]),
     solid('ball', 'ball', [1, 8, lift], [3, 3, 3]),
     box('crate', [9, 6, 0], [3, 2, 2 + lift], '#b0413a'),
-    group('pair', [box('left', [4, 8, 0], [2, 2, 4]), group('inner', [box('over', [5, 9, 1], [3, 2, 2]), solid('peg', 'cylinder', [6, 9, 0], [1, 1, 5])], 'join')]),
+    group('pair', [
+      box('left', [4, 8, 0], [2, 2, 4]),
+      group('inner', [box('over', [5, 9, 1], [3, 2, 2]), solid('peg', 'cylinder', [6, 9, 0], [1, 1, 5])], 'join'),
+    ]),
     group(DIES, [box('x', [13, 8, 0], [2, 2, 2]), box('y', [14, 9, 1], [2, 2, 2])], 'join'),
     { ...base('twin'), kind: 'copy', of: 'kiosk', by: { a: 0, b: 13, h: 0 } },
     { ...base('again'), kind: 'copy', of: 'twin', by: { a: 11, b: 0, h: 0 }, axes: ['a', '-b', 'h'] },
@@ -186,7 +203,10 @@ class Hand {
       () => ({ kind: 'light', light: this.light(document.light) }),
       () => ({ kind: 'light', light: this.light(document.light) }),
       () => ({ kind: 'projection', projection: this.one(SETUPS)[1] }),
-      () => ({ kind: 'sheet', sheet: { ...document.sheet, unit: this.one(['mm', 'in', 'px', 'pt']), resolution: this.one([72, 300]), scale: this.one([1, 20]) } }),
+      () => ({
+        kind: 'sheet',
+        sheet: { ...document.sheet, unit: this.one(['mm', 'in', 'px', 'pt']), resolution: this.one([72, 300]), scale: this.one([1, 20]) },
+      }),
       () => ({ kind: 'sheet', sheet: { ...document.sheet, width: this.one([297, 420]) } }),
       () => ({ kind: 'grid', grid: { ...document.grid, cell: this.one([4, 6, 10]) } }),
       () => ({ kind: 'recount', cell: this.one([3, 6, 12]) }),
@@ -194,7 +214,11 @@ class Hand {
       () => ({ kind: 'title', name: `drawing ${this.whole(1, 9)}` }),
       () => ({ kind: 'delete', ids: [id()] }),
       () => ({ kind: 'add', nodes: [box(fresh, [this.whole(-4, 12), this.whole(-4, 12), 0], [this.whole(1, 3), 2, this.whole(1, 6)])], artworks: [] }),
-      () => ({ kind: 'add', nodes: [solid(fresh, this.one(['cylinder', 'cone', 'wedge', 'dome']), [this.whole(-4, 12), this.whole(-4, 12), 0], [3, 3, 4])], artworks: [] }),
+      () => ({
+        kind: 'add',
+        nodes: [solid(fresh, this.one(['cylinder', 'cone', 'wedge', 'dome']), [this.whole(-4, 12), this.whole(-4, 12), 0], [3, 3, 1.5])],
+        artworks: [],
+      }),
       () => ({ kind: 'add', nodes: [{ ...base(fresh), kind: 'copy', of: id(), by: { a: this.whole(-9, 9), b: 9, h: 0 } }], artworks: [] }),
       () => ({ kind: 'group', ids: [id()], id: fresh, name: fresh, ...(this.random() < 0.3 && { joined: 'join' as const }) }),
       () => ({ kind: 'ungroup', id: ring?.id ?? 'none' }),

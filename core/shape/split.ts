@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import type { PlanePoint } from '../math/points';
 import { pointAt, type ConicSegment, type CubicSegment, type Segment } from './segments';
 
@@ -172,33 +173,20 @@ export function crossSegments(p: Segment, q: Segment): readonly SegmentCrossing[
   return found.sort((a, b) => a.t - b.t);
 }
 
-const chords = new WeakMap<Segment, readonly PlanePoint[]>();
-
 /** The ends of the chords of a segment; a segment meets many others, so they are kept with it. */
-function chordPoints(segment: Segment): readonly PlanePoint[] {
-  let points = chords.get(segment);
-  if (!points) {
-    const count = segment.kind === 'line' ? 1 : PIECES;
-    points = Array.from({ length: count + 1 }, (_, i) => pointAt(segment, i / count));
-    chords.set(segment, points);
-  }
-  return points;
-}
+const chordPoints = keptBy((segment: Segment): readonly PlanePoint[] => {
+  const count = segment.kind === 'line' ? 1 : PIECES;
+  return Array.from({ length: count + 1 }, (_, i) => pointAt(segment, i / count));
+});
 
 type Box = readonly [number, number, number, number];
-const boxes = new WeakMap<Segment, Box>();
 
 /** The box around what a segment's hull is made of, and so around the segment. */
-function hullBox(s: Segment): Box {
-  let box = boxes.get(s);
-  if (!box) {
-    const points = s.kind === 'line' ? [s.from, s.to] : s.kind === 'cubic' ? [s.from, s.out, s.into, s.to] : [s.from, s.via, s.to];
-    const [us, vs] = [points.map((o) => o.u), points.map((o) => o.v)];
-    box = [Math.min(...us), Math.min(...vs), Math.max(...us), Math.max(...vs)];
-    boxes.set(s, box);
-  }
-  return box;
-}
+const hullBox = keptBy((s: Segment): Box => {
+  const points = s.kind === 'line' ? [s.from, s.to] : s.kind === 'cubic' ? [s.from, s.out, s.into, s.to] : [s.from, s.via, s.to];
+  const [us, vs] = [points.map((o) => o.u), points.map((o) => o.v)];
+  return [Math.min(...us), Math.min(...vs), Math.max(...us), Math.max(...vs)];
+});
 
 const meet = (a: Box, b: Box): boolean => a[0] <= b[2] + SAME && b[0] <= a[2] + SAME && a[1] <= b[3] + SAME && b[1] <= a[3] + SAME;
 

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import type { PlanePoint } from '../math/points';
 import type { Outline } from './outline';
 import { outlineSegments, pointAt, type Segment } from './segments';
@@ -27,12 +28,8 @@ const GAUSS = [
   [0.774596669241483, 5 / 9],
 ] as const;
 
-const walks = new WeakMap<Outline, LineWalk>();
-
 /** The outer boundary of an outline, or an open line, measured; null where it has no length. */
-export function lineWalk(outline: Outline): LineWalk | null {
-  const known = walks.get(outline);
-  if (known) return known;
+export const lineWalk = keptBy((outline: Outline): LineWalk | null => {
   const segments = outlineSegments({ points: outline.points, closed: outline.closed });
   const sums = segments.map(sumsOf);
   const starts: number[] = [];
@@ -68,9 +65,8 @@ export function lineWalk(outline: Outline): LineWalk | null {
       return best;
     },
   };
-  walks.set(outline, walk);
   return walk;
-}
+});
 
 /** Lengths from a segment's start to each of its steps. */
 function sumsOf(segment: Segment): readonly number[] {

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import Flatbush from 'flatbush';
 import type { PlanePoint } from '../math/points';
 import type { CatchSource } from './source';
@@ -69,11 +70,5 @@ function finder<T>(items: readonly T[], boxOf: (item: T) => Box): Finder<T> {
   return ({ minU, minV, maxU, maxV }) => tree.search(minU, minV, maxU, maxV).map((i) => items[i]!);
 }
 
-const indexes = new WeakMap<CatchSource, CatchIndex>();
-
 /** The index of a source, built when it is first asked for. */
-export function indexOf(source: CatchSource): CatchIndex {
-  let index = indexes.get(source);
-  if (!index) indexes.set(source, (index = new CatchIndex(source)));
-  return index;
-}
+export const indexOf = keptBy((source: CatchSource) => new CatchIndex(source));

@@ -10,10 +10,10 @@ export interface Detail {
   readonly relation: Relation;
 }
 
-/** Two bodies that overlap on the sheet. */
+/** Two bodies that overlap on the sheet, the earlier one first. */
 export interface Pair {
-  readonly f: Links;
-  readonly g: Links;
+  f: Links;
+  g: Links;
   /** Which is wholly in front; null where their surfaces have to be compared one by one. */
   front: Links | null;
   details: readonly Detail[] | null;
@@ -102,6 +102,11 @@ export class PairKeeper {
 
 /** Puts what overlaps a body in the order of the bodies, so that nothing depends on the way by which a document came to be. */
 function inOrderOf(links: Links): void {
+  for (const pair of links.pairs) {
+    if (pair.f.index <= pair.g.index) continue;
+    [pair.f, pair.g] = [pair.g, pair.f];
+    pair.details = null;
+  }
   if (links.pairs.length > 1) links.pairs.sort((p, q) => otherOf(p, links).index - otherOf(q, links).index);
 }
 
@@ -169,7 +174,7 @@ function narrowedRanges(sorted: readonly Links[], stride: number): Float64Array 
 }
 
 function link(watcher: Watcher, f: Links, g: Links): void {
-  const pair = pairOf(watcher, f, g);
+  const pair = f.index < g.index ? pairOf(watcher, f, g) : pairOf(watcher, g, f);
   if (!pair) return;
   f.pairs.push(pair);
   g.pairs.push(pair);

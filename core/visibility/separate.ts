@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { flatPoints, type Body } from '../geometry/body';
 import { onSphere } from '../geometry/sphere';
 import { unitWorld } from '../math/points';
@@ -88,12 +89,8 @@ const TOUCHED = [-2, -1, 0, 1, 2].flatMap((a) =>
   [-2, -1, 0, 1, 2].flatMap((b) => [-2, -1, 0, 1, 2].flatMap((h) => (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) === 2 ? [unitWorld({ a, b, h })!] : []))),
 );
 
-const planesOf = new WeakMap<Body, Float64Array>();
-
 /** Planes `n . p = d` of a body's surfaces, slanting ones only, that have all of its points on their inner side. */
-function outerPlanes(body: Body): Float64Array {
-  const known = planesOf.get(body);
-  if (known) return known;
+const outerPlanes = keptBy((body: Body): Float64Array => {
   const found: number[] = [];
   const add = (a: number, b: number, h: number, corners: readonly number[]): void => {
     if (Math.max(Math.abs(a), Math.abs(b), Math.abs(h)) > 1 - UNIT) return;
@@ -119,7 +116,5 @@ function outerPlanes(body: Body): Float64Array {
     add(a, b, h, points);
     add(-a, -b, -h, points);
   }
-  const planes = Float64Array.from(found);
-  planesOf.set(body, planes);
-  return planes;
-}
+  return Float64Array.from(found);
+});

@@ -1,3 +1,4 @@
+import { keptBy } from '../math/keep';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
 import { dotWorld } from '../math/points';
 import { sheetFromFrame } from '../projection/planes';
@@ -16,25 +17,22 @@ export interface Stretch {
 /** How often the sign of a ruled surface's facing is looked at in each segment to find where it turns away. */
 const LOOKS = 24;
 
-/** Normals of ruled surfaces where they are looked at, four numbers each: the normal and its product with the place. */
-const looks = new WeakMap<Ruled, Float64Array>();
-
 /** Each look lies inside its segment: at joints there may be no tangent. */
 const lookAt = (i: number): number => (i + 0.5) / LOOKS;
 
-/** What does not depend on the eye is taken once. */
-function looksOf(ruled: Ruled): Float64Array {
-  const known = looks.get(ruled);
-  if (known) return known;
+/**
+ * Normals of a ruled surface where it is looked at, four numbers each: the normal and its product with the place. What does
+ * not depend on the eye is taken once.
+ */
+const looksOf = keptBy((ruled: Ruled): Float64Array => {
   const count = ruled.directrix.length * LOOKS;
   const made = new Float64Array(4 * count);
   for (let i = 0; i < count; i++) {
     const normal = ruledNormal(ruled, lookAt(i));
     made.set([normal.a, normal.b, normal.h, dotWorld(normal, ruledPoint(ruled, lookAt(i), 0))], 4 * i);
   }
-  looks.set(ruled, made);
   return made;
-}
+});
 
 /** The stretches of a ruled surface that are turned to the viewer, as parameters; bounded where it turns away. */
 export function seenStretches({ eye }: EyeMatrix, ruled: Ruled): readonly Stretch[] {

@@ -23,7 +23,7 @@ export class PhotoOutputService {
   async picture(as: 'png' | 'jpeg'): Promise<void> {
     const there = this.photos.there();
     if (!there) return void this.messages.say('info', 'Take a photograph first');
-    const canvas = await this.painted(this.sheetOf(), there.width, there.height);
+    const canvas = await this.painted(await this.sheetOf(), there.width, there.height);
     await this.save(canvas, there.photo.name, as);
   }
 
@@ -32,7 +32,7 @@ export class PhotoOutputService {
     const there = this.photos.there();
     if (!there) return void this.messages.say('info', 'Take a photograph first');
     const { width, height, photo } = there;
-    const after = this.sheetOf();
+    const after = await this.sheetOf();
     const bare = (marks: readonly Mark[]): readonly Mark[] =>
       marks.flatMap((mark): readonly Mark[] => (mark.kind === 'group' ? [{ ...mark, marks: bare(mark.marks) }] : mark.kind === 'image' && mark.bitmap === photo.bitmap ? [mark] : [])); // prettier-ignore
     const before = await this.painted({ ...after, marks: bare(after.marks).slice(0, 1) as readonly GroupMark[] }, width, height);
@@ -69,9 +69,9 @@ export class PhotoOutputService {
   }
 
   /** What is handed over of the photograph alone: its box is the sheet. */
-  private sheetOf(): HandedSheet {
+  private async sheetOf(): Promise<HandedSheet> {
     const { photo } = this.photos.there()!;
-    const handed = this.handOver.sheet({ content: 'drawing', background: true });
+    const handed = await this.handOver.sheet({ content: 'drawing', background: true });
     const marks = mapMarks(handed.marks, [1, 0, 0, 1, -photo.x, -photo.y]);
     return { ...handed, sheet: { ...handed.sheet, width: photo.width, height: photo.height }, marks: marks as HandedSheet['marks'] };
   }
