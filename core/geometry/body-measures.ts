@@ -3,7 +3,7 @@ import { worldFromPlane, type PlaneFrame } from '../projection/planes';
 import { pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, surfaceRings, worldPoints, type Body, type Form, type Rim, type Surface } from './body';
-import { contactOf, generatorAt } from './contact';
+import { contactOf, generatorAt, onFirstRim } from './contact';
 import { apexOf, ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
 import { directionsAcross, type Sphere } from './sphere';
 
@@ -91,26 +91,32 @@ export function bodyVolume({ surfaces, closed, bounds }: Body): number | null {
 
 const NOWHERE: WorldPoint = { a: 0, b: 0, h: 0 };
 
-/** Step in a curve's parameter by which its direction is told. */
-const STEP = 1e-5;
+/** A place along a boundary, how it moves with the parameter, and the weight by which what is taken there is summed up. */
+interface Along {
+  readonly at: WorldPoint;
+  readonly speed: WorldPoint;
+  readonly weight: number;
+}
 
-/** Places along a boundary with the weights by which what is taken there is summed up, and how the place moves. */
-function* alongRims(
-  cut: readonly (readonly Rim[])[],
-): Generator<{ readonly at: WorldPoint; readonly next: WorldPoint; readonly before: WorldPoint; readonly weight: number }> {
+function* alongRims(cut: readonly (readonly Rim[])[]): Generator<Along> {
   for (const rim of cut.flat()) {
     if ('points' in rim) {
       const points = worldPoints(rim.points);
-      for (let i = 0; i + 1 < points.length; i++) yield* alongPiece((t) => addWorld(points[i]!, scaleWorld(subtractWorld(points[i + 1]!, points[i]!), t)), 1);
-    } else for (const segment of rim.segments) yield* alongPiece((t) => worldFromPlane(rim.frame, pointAt(segment, t)), PIECES);
-  }
-}
-
-function* alongPiece(place: (t: number) => WorldPoint, pieces: number): ReturnType<typeof alongRims> {
-  for (let i = 0; i < pieces; i++) {
-    for (const [node, weight] of GAUSS) {
-      const t = (i + node) / pieces;
-      yield { at: place(t), before: place(t - STEP), next: place(t + STEP), weight: weight / pieces };
+      for (let i = 0; i + 1 < points.length; i++) {
+        const [from, speed] = [points[i]!, subtractWorld(points[i + 1]!, points[i]!)];
+        for (const [t, weight] of GAUSS) yield { at: addWorld(from, scaleWorld(speed, t)), speed, weight };
+      }
+      continue;
+    }
+    const { u, v } = rim.frame;
+    for (const segment of rim.segments) {
+      for (let i = 0; i < PIECES; i++) {
+        for (const [node, weight] of GAUSS) {
+          const t = (i + node) / PIECES;
+          const d = tangentAt(segment, t);
+          yield { at: worldFromPlane(rim.frame, pointAt(segment, t)), speed: addWorld(scaleWorld(u, d.u), scaleWorld(v, d.v)), weight: weight / PIECES };
+        }
+      }
     }
   }
 }
@@ -130,17 +136,19 @@ function cutRuled(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPo
 }
 
 function cutCylinder(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoint): { readonly area: number; readonly flux: number } {
-  const n = form.directrix.length;
   let [area, flux] = [0, 0];
-  for (const { at, before, next, weight } of alongRims(cut)) {
-    const [s, low, high] = [generatorAt(form, at), generatorAt(form, before), generatorAt(form, next)];
-    if (s === null || low === null || high === null) continue;
-    const turn = high - low - (form.closed ? n * Math.round((high - low) / n) : 0);
+  for (const { at, speed, weight } of alongRims(cut)) {
+    const [s, here, there] = [generatorAt(form, at), onFirstRim(form, at), onFirstRim(form, addWorld(at, speed))];
+    if (s === null || !here || !there) continue;
+    // How fast the parameter runs is told by how fast the place runs along the directrix, on which it is carried without bending.
+    const i = Math.min(form.directrix.length - 1, Math.floor(s));
+    const d = tangentAt(form.directrix[i]!, s - i);
+    const turn = ((there.u - here.u) * d.u + (there.v - here.v) * d.v) / (d.u * d.u + d.v * d.v);
     const [from, to] = [ruledPoint(form, s, 0), ruledPoint(form, s, 1)];
     const generator = subtractWorld(to, from);
     const k = dotWorld(subtractWorld(at, from), generator) / dotWorld(generator, generator);
     const across = ruledNormal(form, s);
-    const part = k * (turn / (2 * STEP)) * weight;
+    const part = k * turn * weight;
     area += part * lengthWorld(across);
     flux += part * dotWorld(subtractWorld(from, origin), across);
   }
@@ -156,8 +164,8 @@ function cutCone(form: Ruled, cut: readonly (readonly Rim[])[], origin: WorldPoi
   const apex = apexOf(form);
   let area = 0;
   let vector = NOWHERE;
-  for (const { at, before, next, weight } of alongRims(cut)) {
-    const swept = scaleWorld(crossWorld(subtractWorld(at, apex), subtractWorld(next, before)), weight / (4 * STEP));
+  for (const { at, speed, weight } of alongRims(cut)) {
+    const swept = scaleWorld(crossWorld(subtractWorld(at, apex), speed), weight / 2);
     vector = addWorld(vector, swept);
     const contact = contactOf(form, at);
     if (contact) area += Math.sign(dotWorld(swept, contact.normal)) * lengthWorld(swept);
@@ -178,19 +186,18 @@ function cutSphere({ centre, radius, hollow }: Sphere, cut: readonly (readonly R
   // The patch lies to the left of its boundary, which tells the way round; angles are taken about an axis that no ring passes.
   let vector: WorldPoint = NOWHERE;
   const places = [...alongRims(cut)];
-  for (const { at, before, next, weight } of places) {
-    const step = scaleWorld(subtractWorld(next, before), weight / (2 * STEP));
-    vector = addWorld(vector, scaleWorld(crossWorld(subtractWorld(at, centre), step), hollow ? -0.5 : 0.5));
-  }
+  for (const { at, speed, weight } of places)
+    vector = addWorld(vector, scaleWorld(crossWorld(subtractWorld(at, centre), speed), (hollow ? -0.5 : 0.5) * weight));
   const pole = clearPole(places.map(({ at }) => scaleWorld(subtractWorld(at, centre), 1 / radius)));
   const [x] = directionsAcross(pole);
   const y = crossWorld(pole, x);
   let area = 0;
-  for (const { at, before, next, weight } of places) {
-    const angle = (p: WorldPoint): number => Math.atan2(dotWorld(subtractWorld(p, centre), y), dotWorld(subtractWorld(p, centre), x));
-    const turn = angle(next) - angle(before);
-    const way = turn - 2 * Math.PI * Math.round(turn / (2 * Math.PI));
-    area += (1 - dotWorld(subtractWorld(at, centre), pole) / radius) * (way / (2 * STEP)) * weight * radius * radius * (hollow ? -1 : 1);
+  for (const { at, speed, weight } of places) {
+    const from = subtractWorld(at, centre);
+    const [px, py] = [dotWorld(from, x), dotWorld(from, y)];
+    // How fast the angle about the axis runs.
+    const turn = (px * dotWorld(speed, y) - py * dotWorld(speed, x)) / (px * px + py * py);
+    area += (1 - dotWorld(from, pole) / radius) * turn * weight * radius * radius * (hollow ? -1 : 1);
   }
   const whole = 4 * Math.PI * radius * radius;
   area -= whole * Math.floor(area / whole);

@@ -1,3 +1,4 @@
+import { turningPlace } from '../math/turning-place';
 import { keptBy } from '../math/keep';
 import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { pointAt } from '../shape/segments';
@@ -67,7 +68,7 @@ export function onFirstRim(ruled: Ruled, p: WorldPoint): PlanePoint | null {
   return { u: dotWorld(d, rim.u) / uu, v: dotWorld(d, rim.v) / vv };
 }
 
-/** The parameter of a directrix nearest to a point, near the look that was nearest: by halves between the looks beside it. */
+/** The parameter of a directrix nearest to a point, near the look that was nearest: between the looks beside it. */
 function nearestOn({ directrix, closed }: Ruled, q: PlanePoint, look: number): number {
   const n = directrix.length;
   const place = (s: number): readonly [number, number] => {
@@ -84,12 +85,8 @@ function nearestOn({ directrix, closed }: Ruled, q: PlanePoint, look: number): n
   let low = (look - 0.5) / LOOKS;
   let high = (look + 1.5) / LOOKS;
   if (!closed) [low, high] = [Math.max(0, low), Math.min(n, high)];
-  for (let i = 0; i < 54; i++) {
-    const middle = (low + high) / 2;
-    if (behind(middle) < 0) low = middle;
-    else high = middle;
-  }
-  const s = (low + high) / 2;
+  const [atLow, atHigh] = [behind(low), behind(high)];
+  const s = atLow >= 0 ? low : atHigh <= 0 ? high : turningPlace(behind, low, atLow, high, atHigh);
   return closed ? ((s % n) + n) % n : s;
 }
 

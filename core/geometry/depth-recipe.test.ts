@@ -161,7 +161,7 @@ describe('the book', () => {
   const body = depthBody({ plane: plane('floor'), outline: lShape, depth: 1 })!;
 
   it('shows the last good body until the next is made, and says so', async () => {
-    const book = new GeometryBook<Slow>({ slow: (node) => ({ body: node.body, meanwhile: null }) });
+    const book = new GeometryBook<Slow>({ slow: (node) => ({ body: node.body, meanwhile: () => null }) });
     let told = 0;
     book.listen(() => told++);
     const first: Slow = { kind: 'slow', id: 'x', body: Promise.resolve(body) };

@@ -15,8 +15,8 @@ beforeAll(async () => {
   kernel = await kernelForTests();
 });
 
-function solid(kind: SolidKind, [a, b, h]: readonly number[], [w, l, t]: readonly number[], turn = 0): Body {
-  const made = solidOn(kind, { plane: { kind: 'floor', offset: h! }, from: { u: a!, v: b! }, to: { u: a! + w!, v: b! + l! }, height: t!, turn }, { ridge: l! / 2, wall: w! / 8, bar: Math.min(w!, l!) / 4, pier: w! / 4, crown: t! / 8, sides: 4, count: 3, top: 0.5 }); // prettier-ignore
+function solid(kind: SolidKind, [a, b, h]: readonly number[], [w, l, t]: readonly number[], turn = 0, top = 0.5): Body {
+  const made = solidOn(kind, { plane: { kind: 'floor', offset: h! }, from: { u: a!, v: b! }, to: { u: a! + w!, v: b! + l! }, height: t!, turn }, { ridge: l! / 2, wall: w! / 8, bar: Math.min(w!, l!) / 4, pier: w! / 4, crown: t! / 8, sides: 4, count: 3, top }); // prettier-ignore
   if (!made.ok) throw new Error(made.reason);
   return depthBody(made.value)!;
 }
@@ -118,6 +118,30 @@ describe('joining solids', () => {
       expect(Math.abs(volume(both) + volume(common) - scale)).toBeLessThan(1e-3 * scale);
       expect(Math.abs(volume(left) + volume(common) - bodyVolume(p)!)).toBeLessThan(1e-3 * scale);
     }
+  });
+
+  it('knows the volumes of what keeps the point of a cone, and of what is cut through it', () => {
+    const cone = solid('cone', [0, 0, 0], [4, 4, 3], 0, 0);
+    const whole = (Math.PI * 4 * 3) / 3;
+    const half = join('take away', cone, solid('box', [2, -1, -1], [4, 6, 6]))!;
+    expect(volume(half)).toBeCloseTo(whole / 2, 9);
+    const quarter = join('take away', half, solid('box', [-1, 2, -1], [6, 4, 6]))!;
+    expect(volume(quarter)).toBeCloseTo(whole / 4, 9);
+    const notched = join('take away', cone, solid('box', [2, -1, -1], [4, 6, 2]))!;
+    // Below the cut, half of the frustum is gone.
+    const frustum = (Math.PI / 3) * (4 + 2 * (4 / 3) + 16 / 9);
+    expect(volume(notched)).toBeCloseTo(whole - frustum / 2, 9);
+    const standing = join('join', solid('box', [-1, -1, -2], [6, 6, 2]), cone)!;
+    expect(volume(standing)).toBeCloseTo(72 + whole, 9);
+    const slant = join('take away', cone, solid('wedge', [-1, -1, 1], [6, 6, 4]))!;
+    const rest = join('overlap', cone, solid('wedge', [-1, -1, 1], [6, 6, 4]))!;
+    expect(volume(slant) + volume(rest)).toBeCloseTo(whole, 6);
+  });
+
+  it('has nothing in common where solids only touch', () => {
+    expect(join('overlap', solid('box', [0, 0, 0], [2, 2, 2]), solid('box', [2, 0, 0], [2, 2, 2]))).toBeNull();
+    expect(join('overlap', solid('box', [0, 0, 0], [4, 4, 2]), solid('cylinder', [0, 0, 2], [4, 4, 2]))).toBeNull();
+    expect(join('overlap', solid('box', [0, 0, 0], [2, 2, 2]), solid('box', [2, 2, 0], [2, 2, 2]))).toBeNull();
   });
 
   it('joins two hundred parts in one act', () => {

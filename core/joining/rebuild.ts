@@ -4,6 +4,7 @@ import { SAME_PLACE } from '../math/tolerances';
 import type { PlaneFrame } from '../projection/planes';
 import type { Segment } from '../shape/segments';
 import { boundsOf, flatPoints, type Body, type Facet, type Form, type Rim, type Surface } from '../geometry/body';
+import { bodyVolume, surfaceArea } from '../geometry/body-measures';
 import { flatFacets } from '../geometry/facets';
 import type { Part } from '../geometry/joined-recipe';
 import { partName } from '../geometry/names';
@@ -47,8 +48,15 @@ export function rebuiltBody(parts: readonly Part[], { owners, middle, scale }: M
     return [{ ...made, name: partName(id, surface.name, count), also: surface.also.map((name) => partName(id, name, count)), from }];
   });
   const points = flatPoints([...new Set(corners)].map((corner) => exact[corner]!));
-  return surfaces.length === 0 ? null : { surfaces, wires: [], points, bounds: boundsOf(points), closed: true, convex: false };
+  if (surfaces.length === 0) return null;
+  const body: Body = { surfaces, wires: [], points, bounds: boundsOf(points), closed: true, convex: false };
+  return isThick(body) ? body : null;
 }
+
+/** Cells of mean thickness below which a body is none: the two sides of where solids touch. */
+const THINNEST = 1e-7;
+
+const isThick = (body: Body): boolean => bodyVolume(body)! > THINNEST * body.surfaces.reduce((sum, surface) => sum + surfaceArea(surface), 0);
 
 /** Every corner where the surfaces around it meet; flat ones first, so that planes are kept to exactly. */
 function exactPlaces(rough: readonly WorldPoint[], corners: Uint32Array, surfaceOf: Uint32Array, forms: readonly Form[]): readonly WorldPoint[] {

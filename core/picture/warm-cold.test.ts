@@ -117,7 +117,7 @@ const group = (id: string, children: readonly DocumentNode[], joined?: JoinKind)
 const dimension = (id: string): DimensionNode => ({ ...base(id), kind: 'dimension', plane: { kind: 'sheet', offset: 0 }, from: { u: 0.5, v: 1 }, to: { u: 5, v: 1 }, along: 'u', apart: 1, colour: '#102030' }); // prettier-ignore
 
 /** A scene in which everything that takes part in a picture is there, few of each. */
-function scene(id: string, lift: number): CheminDocument {
+function scene(id: string, lift: number, seed: number): CheminDocument {
   const walls = box('walls', [0, 0, 0], [8, 5, 6 + lift]);
   const side = surfaceNamed(bodyOf(walls), 'side:1')!;
   const sign: PlacementNode = { ...base('sign'), kind: 'placement', artwork: 'art', target: { kind: 'face', node: 'walls', face: 'side:1' }, anchor: anchorIn(readingFrameOf(side)!, { x: 1, y: 1, width: 6, height: 3 }) }; // prettier-ignore
@@ -125,7 +125,7 @@ function scene(id: string, lift: number): CheminDocument {
     group('kiosk', [walls, box('hatch', [2, -1, 2], [4, 3, 2], '#00aa55')], 'take away'),
     sign,
     solid('tank', 'cylinder', [10, 1, 0], [4, 4, 5]),
-    solid('ball', 'ball', [1, 8, lift], [3, 3, 3]),
+    ...(seed % 8 === 0 ? [solid('ball', 'ball', [1, 8, lift], [3, 3, 3])] : []),
     box('crate', [9, 6, 0], [3, 2, 2 + lift], '#b0413a'),
     group('pair', [
       box('left', [4, 8, 0], [2, 2, 4]),
@@ -278,17 +278,20 @@ async function differenceFromCold(document: CheminDocument, maker: PictureMaker)
   return difference(warm, fresh, 'shown');
 }
 
+/** Changes in a row. */
+const STEPS = 5;
+
 describe('what is shown from warm caches', () => {
   it('is what a document read anew shows, after any way by which it came to be', async () => {
     const counts = { edits: 0, refused: 0, undone: 0, switched: 0, gestures: 0, compared: 0 };
     for (let seed = 0; seed < runs(200); seed++) {
       const hand = new Hand(seed);
       const maker = new PictureMaker();
-      const start = scene('one', 0);
-      const drawings: History[] = [startHistory(start), startHistory({ ...clone(start), id: 'copy' }), startHistory(scene('other', 1))];
+      const start = scene('one', 0, seed);
+      const drawings: History[] = [startHistory(start), startHistory({ ...clone(start), id: 'copy' }), startHistory(scene('other', 1, seed))];
       let open = 0;
       const done: string[] = [];
-      for (let step = 0; step < 6; step++) {
+      for (let step = 0; step < STEPS; step++) {
         const history = drawings[open]!;
         const way = hand.random();
         try {
@@ -322,7 +325,7 @@ describe('what is shown from warm caches', () => {
         const document = presentDocument(drawings[open]!);
         // Mostly nobody waits for the kernel.
         if (hand.random() < 0.5) maker.make(document, hand.one(['exact', 'soon']));
-        if (step < 5 && hand.random() < 0.6) continue;
+        if (step < STEPS - 1 && hand.random() < 0.6) continue;
         counts.compared++;
         const found = await differenceFromCold(document, maker);
         if (found) throw new Error(`seed ${seed}: ${found}\nafter ${done.join('\n')}`);

@@ -1,6 +1,7 @@
 import type { SheetPoint } from '../math/points';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
-import { turningPlace, type Stretch } from './stretches';
+import { turningPlace } from '../math/turning-place';
+import type { Stretch } from './stretches';
 import { facing, type EyeMatrix } from '../projection/projection';
 
 /** Stretches of each piece of the directrix among which the straight line under a place is looked for. */

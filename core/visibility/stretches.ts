@@ -1,3 +1,4 @@
+import { turningPlace } from '../math/turning-place';
 import { keptBy } from '../math/keep';
 import { ruledNormal, ruledPoint, type Ruled } from '../geometry/ruled';
 import { dotWorld } from '../math/points';
@@ -63,29 +64,6 @@ export function seenStretches({ eye }: EyeMatrix, ruled: Ruled): readonly Stretc
   const all = [...(starts ? [0] : []), ...ends, ...(before > 0 ? [n] : [])];
   for (let i = 0; i + 1 < all.length; i += 2) stretches.push({ from: all[i]!, to: all[i + 1]! });
   return stretches;
-}
-
-/**
- * Where a value changes its sign between two parameters, to the last digits: by the false position with the stale end's
- * value halved (Dowell & Jarratt 1971), and by halves where that does not get on, as at the jump of a corner.
- */
-export function turningPlace(value: (s: number) => number, from: number, atFrom: number, to: number, atTo: number): number {
-  let [low, high, f, g] = [from, to, atFrom, atTo];
-  let side = 0;
-  for (let i = 0; i < 80 && high - low > 1e-14; i++) {
-    const middle = i % 3 === 2 ? (low + high) / 2 : low + ((high - low) * f) / (f - g);
-    if (!(middle > low && middle < high)) return middle;
-    const at = value(middle);
-    if (at === 0) return middle;
-    if (at > 0 === f > 0) {
-      if (side === 1) g /= 2;
-      [low, f, side] = [middle, at, 1];
-    } else {
-      if (side === -1) f /= 2;
-      [high, g, side] = [middle, at, -1];
-    }
-  }
-  return (low + high) / 2;
 }
 
 /** Whether a parameter of a directrix of `n` segments lies in a stretch, which may pass the end. */
