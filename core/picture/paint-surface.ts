@@ -1,3 +1,4 @@
+import type { WorldPoint } from '../math/points';
 import type { GroupMark, Ink, Mark } from '../artwork/marks';
 import type { FlatArtwork } from '../artwork/read-svg';
 import type { PlacementNode, ShapeNode } from '../document/types';
@@ -23,7 +24,8 @@ import { paintPlacement } from './painted-placement';
 import { roundFill } from './round-tones';
 import { overlay, shadowLayers, tintsOf } from './shadow-marks';
 import type { Layer } from './soft-edges';
-import { sphereFill } from './sphere-tones';
+import { sideFill, sphereFill } from './sphere-tones';
+import type { Toned } from '../light/tones';
 import type { Stage } from './stage';
 import type { Tones } from './tones';
 
@@ -191,12 +193,18 @@ function fillOf(tones: Tones, fill: Fill, { surface, normal }: DrawnSurface, map
   return ink ?? tones.ink(tone(typeof fill === 'string' ? tones.plain(fill) : tones.mean(fill)));
 }
 
-function roundMarks(tones: Tones, { view }: Stage, surface: Surface, { stretch, path }: DrawnSurface, base: string): readonly Mark[] {
+function roundMarks(tones: Tones, { view }: Stage, surface: Surface, part: DrawnSurface, base: string): readonly Mark[] {
   const { projection } = view.sight;
   const { form } = surface;
+  const { stretch } = part;
   const there = tones.lightOn(surface);
-  if (form.kind === 'sphere') return sphereFill(projection, form, path, there.towards, (cosine) => tones.around(base, cosine, there));
-  return stretch && form.kind !== 'flat' ? roundFill(projection, form, stretch, path, (normal) => tones.round(base, normal, there)) : [];
+  const tone = (normal: WorldPoint): Toned => tones.round(base, normal, there);
+  if (form.kind === 'sphere') {
+    const sphere = { form, path: part.path, isBounded: part.isBounded };
+    return tones.isBySide ? sideFill(projection, sphere, tone) : sphereFill(projection, sphere, there.towards, (cosine) => tones.around(base, cosine, there));
+  }
+  if (!stretch || form.kind === 'flat') return [];
+  return roundFill(projection, { form, stretch, path: part.path, isBounded: part.isBounded }, tone);
 }
 
 /** What a thing that lies flat on the sheet is painted with. */

@@ -66,7 +66,7 @@ describe.each(FAMILIES)('tones of round things: %s', (_, setup) => {
     const node = { kind: 'shape', id: 'd', plane: { kind: 'floor', offset: 1 }, outline: ellipseOutline({ u, v }, { u: 3, v: 2 }), depth: 5, ...(taper !== undefined && { taper }) } as const; // prettier-ignore
     const side = bodyOf(node)!.surfaces.find(({ form }) => form.kind !== 'flat')!.form as Ruled;
     const tone = (normal: WorldPoint): Toned => toneOf(exposure(normal, SUN));
-    const marks = seenStretches(projection, side).flatMap((stretch) => roundFill(projection, side, stretch, ruledPath(projection, side, stretch)!, tone)); // prettier-ignore
+    const marks = seenStretches(projection, side).flatMap((stretch) => roundFill(projection, { form: side, stretch, path: ruledPath(projection, side, stretch)!, isBounded: false }, tone)); // prettier-ignore
     let [worst, seen] = [0, 0];
     for (let i = 0; i < 400; i++) {
       const [s, k] = [random() * side.directrix.length, random()];
@@ -84,7 +84,7 @@ describe.each(FAMILIES)('tones of round things: %s', (_, setup) => {
   it('balls: have the true tone everywhere, to a step of 255', () => {
     const sphere: Sphere = { kind: 'sphere', centre: { a: u, b: v, h: 3 }, radius: 2, axis: { a: 0, b: 0, h: 1 }, low: -1 };
     const light = sunDirection(SUN);
-    const marks = sphereFill(projection, sphere, spherePath(projection, sphere)!, light, toneOf);
+    const marks = sphereFill(projection, { form: sphere, path: spherePath(projection, sphere)!, isBounded: false }, light, toneOf);
     let [worst, seen] = [0, 0];
     for (let i = 0; i < 400; i++) {
       const [h, turn] = [2 * random() - 1, 2 * Math.PI * random()];

@@ -1,10 +1,11 @@
 import { flatInk, type GradientStop, type Ink, type Mark } from '../artwork/marks';
-import { ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
+import { ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
 import { IDENTITY } from '../math/matrix';
 import type { Toned } from '../light/tones';
 import type { SheetPoint, WorldPoint } from '../math/points';
 import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
+import { patchesPath, type Patch } from '../visibility/patches';
 import { ruledPath, type Stretch } from '../visibility/stretches';
 import { FOUND_PARAMETER } from '../math/tolerances';
 
@@ -16,6 +17,16 @@ export const STRIP_MISS = 0.5;
 const HALVINGS = [2, 8] as const;
 /** Distance in mm by which generators may fail to run parallel on the sheet and still count as doing so. */
 const PARALLEL = 1e-6;
+
+/** A stretch of a round side as it is seen. */
+export interface RoundSide {
+  readonly form: Ruled;
+  readonly stretch: Stretch;
+  /** Its boundary on the sheet. */
+  readonly path: Path;
+  /** The boundary is not that of the whole stretch. */
+  readonly isBounded: boolean;
+}
 
 type Tone = (normal: WorldPoint) => Toned;
 
@@ -32,17 +43,16 @@ interface Stop {
  * has every tone. Where they meet in a point (cones, and cylinders in perspective), strips that each reach below the
  * next lie one over the other, so that no seam is seen between them. Either way a tone is right to half a step of 255,
  * and to a whole one once it is written.
- * @param path of the whole stretch
- * @param seam closes the hair line to the neighbours, by the ink
  */
-export function roundFill(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, tone: Tone): readonly Mark[] {
+export function roundFill(projection: EyeMatrix, side: RoundSide, tone: Tone): readonly Mark[] {
+  const { form: ruled, stretch, path } = side;
   const n = ruled.directrix.length;
   const colourAt = (s: number): Toned => {
     const normal = ruledUnitNormal(ruled, wrapped(s, n)) ?? ruledUnitNormal(ruled, wrapped(s + FOUND_PARAMETER, n));
     return normal ? tone(normal) : GREY;
   };
   const across = acrossGenerators(projection, ruled, stretch);
-  if (!across) return strips(projection, ruled, stretch, path, colourAt);
+  if (!across) return strips(projection, side, colourAt);
   const stops = stopsBetween(stretch, colourAt, (s) => across(wrapped(s, n)));
   const [first, last] = [across(wrapped(stretch.from, n)), across(wrapped(stretch.to, n))];
   const width = Math.hypot(last.x - first.x, last.y - first.y);
@@ -119,7 +129,23 @@ export function differenceOf(p: Toned, q: Toned): number {
   return missOf(p, q, p, 0);
 }
 
-function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Path, colourAt: (s: number) => Toned): readonly Mark[] {
+/** Pieces into which the curved edges of a strip are cut where exact ones run through the near plane. */
+const PIECES = 8;
+
+/** A strip between two generators, in pieces where it comes too near. */
+function stripPath(projection: EyeMatrix, ruled: Ruled, from: number, to: number): { readonly path: Path; readonly rule: 'evenodd' | 'nonzero' } {
+  const exact = ruledPath(projection, { ...ruled, closed: false }, { from, to });
+  if (exact) return { path: exact, rule: 'evenodd' };
+  const n = ruled.directrix.length;
+  const patches = Array.from({ length: PIECES }, (_, i): Patch => {
+    const [start, end] = [i, i + 1].map((k) => wrapped(from + ((to - from) * k) / PIECES, n)) as [number, number];
+    const corners = [ruledPoint(ruled, start, 0), ruledPoint(ruled, end, 0), ruledPoint(ruled, end, 1), ruledPoint(ruled, start, 1)];
+    return { corners, normal: ruledNormal(ruled, wrapped(from + ((to - from) * (i + 0.5)) / PIECES, n)) };
+  });
+  return { path: patchesPath(projection, patches), rule: 'nonzero' };
+}
+
+function strips(projection: EyeMatrix, { form: ruled, stretch, path, isBounded }: RoundSide, colourAt: (s: number) => Toned): readonly Mark[] {
   const bounds: number[] = [stretch.from];
   const cut = (from: number, to: number, halvings: number): void => {
     const middle = (from + to) / 2;
@@ -140,8 +166,14 @@ function strips(projection: EyeMatrix, ruled: Ruled, stretch: Stretch, path: Pat
     let end = i + 1;
     while (end + 1 < bounds.length && colourAt((bounds[end]! + bounds[end + 1]!) / 2).colour === colour) end++;
     const to = bounds[Math.min(end + 1, bounds.length - 1)]!;
-    const strip = i === 0 ? path : ruledPath(projection, { ...ruled, closed: false }, { from: bounds[i]!, to });
-    if (strip) marks.push({ kind: 'path', path: strip, fill: flatInk(colour), rule: 'evenodd', line: null });
+    // The first has the others on it, so that all is covered.
+    const strip = i === 0 ? { path, rule: 'evenodd' as const } : stripPath(projection, ruled, bounds[i]!, to);
+    if (strip.path.verbs !== '') marks.push({ kind: 'path', ...strip, fill: flatInk(colour), line: null });
   }
-  return marks;
+  return within(path, isBounded, marks);
+}
+
+/** Marks that reach beyond a boundary, clipped to it; one that is the boundary itself as it is. */
+export function within(path: Path, isBounded: boolean, marks: readonly Mark[]): readonly Mark[] {
+  return isBounded && marks.length > 1 ? [{ kind: 'group', node: null, name: '', clip: { path, rule: 'evenodd' }, strength: 1, marks }] : marks;
 }

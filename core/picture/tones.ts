@@ -128,6 +128,11 @@ export class Tones {
     return this.toned(this.rounds, base, step, () => this.toneOf(step / EXPOSURES));
   }
 
+  /** Whether tones go by the side that a surface faces, and not by how squarely it meets the light. */
+  get isBySide(): boolean {
+    return this.light.fixed !== undefined && this.lit;
+  }
+
   /** Whether this is what light falls on. */
   get isLit(): boolean {
     return this.lit;

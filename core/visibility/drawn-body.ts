@@ -86,6 +86,11 @@ export class DrawnSurface {
     return (this.areas ??= this.makeAreas());
   }
 
+  /** Its path is less than the outline of its stretch or its ball: something was cut out of it, or a part lies before the near plane. */
+  get isBounded(): boolean {
+    return this.surface?.cut !== undefined || (this.path.verbs !== '' && this.inPieces);
+  }
+
   /** Smallest and largest value along each of the view's directions, curves a little widened. */
   get ranges(): readonly number[] {
     return (this.measured ??= rangesOf([this], this.view.directions));
