@@ -1,6 +1,6 @@
 import type { Facet, Rim, Surface } from '../geometry/body';
 import { generatorAt } from '../geometry/contact';
-import { ruledPoint, type Ruled } from '../geometry/ruled';
+import { apexOf, ruledPoint, type Ruled } from '../geometry/ruled';
 import { arcSegments, directionsAcross, onSphere, type Sphere } from '../geometry/sphere';
 import { addWorld, crossWorld, dotWorld, scaleWorld, subtractWorld, type WorldPoint } from '../math/points';
 import { sheetFromFrame, worldFromPlane, type PlaneFrame } from '../projection/planes';
@@ -48,6 +48,8 @@ export function cutRuledPath(projection: EyeMatrix, surface: Surface, stretch: S
     { chain, start: false, at: to },
   ]);
   const partner = new Map<string, number>();
+  // Of a cone that keeps its point, what is inside runs up to it along both generators, and down again along the other.
+  const upToApex: (typeof ends)[number][] = [];
   for (const edge of [stretch.from, stretch.to]) {
     const along = ends
       .filter(
@@ -57,13 +59,23 @@ export function cutRuledPath(projection: EyeMatrix, surface: Surface, stretch: S
       ) // prettier-ignore
       .map((end) => ({ ...end, k: alongGenerator(form, end.at) }))
       .sort((p, q) => p.k - q.k);
+    if (form.kind === 'cone' && along.length % 2 === 1) upToApex.push(along.pop()!);
     for (let i = 0; i + 1 < along.length; i += 2) {
       const [p, q] = [along[i]!, along[i + 1]!];
       partner.set(`${p.chain} ${p.start}`, q.chain);
       partner.set(`${q.chain} ${q.start}`, p.chain);
     }
   }
-  return joinPaths([...rings, ...linked(open, (chain) => partner.get(`${chain} false`), () => null)]); // prettier-ignore
+  const [up, down] = upToApex;
+  const apex = up && down ? sheetFromWorld(projection, apexOf(form)) : null;
+  if (up && down) {
+    if (!apex) return null;
+    partner.set(`${up.chain} ${up.start}`, down.chain);
+    partner.set(`${down.chain} ${down.start}`, up.chain);
+  }
+  const turns = upToApex.find(({ start }) => !start)?.chain;
+  const next = (chain: number): number | undefined => partner.get(`${chain} false`);
+  return joinPaths([...rings, ...linked(open, next, (chain) => (apex && chain === turns ? { verbs: 'ML', coords: [apex.x, apex.y, apex.x, apex.y] } : null))]);
 }
 
 /** How far apart two parameters are, the short way round where the directrix is closed. */
@@ -83,7 +95,7 @@ function alongGenerator(form: Ruled, p: WorldPoint): number {
 function linked(
   chains: readonly Chain[],
   next: (chain: number) => number | undefined,
-  between: (from: WorldPoint, to: WorldPoint) => Path | null,
+  between: (chain: number, following: number) => Path | null,
 ): readonly Path[] {
   const used = new Set<number>();
   const paths: Path[] = [];
@@ -95,7 +107,7 @@ function linked(
       used.add(at);
       path = path ? continued(path, chains[at]!.path) : chains[at]!.path;
       const following: number = next(at) ?? start;
-      const bridge = between(chains[at]!.to, chains[following]!.from);
+      const bridge = between(at, following);
       if (bridge) path = continued(path, bridge);
       at = following;
     }
@@ -243,7 +255,11 @@ export function cutSpherePath(projection: EyeMatrix, surface: Surface): Path | n
   };
   const next = (chain: number): number =>
     open.reduce((best, { from }, i) => (turn(open[chain]!.to, from) < turn(open[chain]!.to, open[best]!.from) ? i : best), 0);
-  return joinPaths([...rings, ...linked(open, next, (from, to) => arc(arcSegments(angle(from), angle(from) + way * turn(from, to)), false))]);
+  const bridge = (chain: number, following: number): Path | null => {
+    const [from, to] = [open[chain]!.to, open[following]!.from];
+    return arc(arcSegments(angle(from), angle(from) + way * turn(from, to)), false);
+  };
+  return joinPaths([...rings, ...linked(open, next, bridge)]);
 }
 
 /** Whether a direction from the centre passes through one of the facets. */

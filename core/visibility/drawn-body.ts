@@ -4,6 +4,7 @@ import { CLEAR_OF_NEAR, CLOSE_BY, CORNERS, EDGE_ON, SQUARE } from '../math/toler
 import { flatPoints, worldPoints, type Body, type Facet, type Surface, type Wire } from '../geometry/body';
 import { ruledNormal, type Ruled } from '../geometry/ruled';
 import type { Sphere } from '../geometry/sphere';
+import { finerCutFacets } from '../geometry/finer-cut';
 import { FACET, finerFacets } from '../geometry/facets';
 import { clipLineNear, clipNear } from '../projection/near';
 import { sheetFromFrame, worldFromPlane } from '../projection/planes';
@@ -283,10 +284,8 @@ function roundFacets(view: View, facets: readonly Facet[], stretch: Stretch | nu
   return drawn;
 }
 
-function finerSurface({ view, surface, facets, normal, stretch }: DrawnSurface): DrawnSurface {
-  // Of what was cut out of, the facets are the kernel's.
-  if (surface!.cut) return new DrawnSurface(view, surface, facets, normal, stretch);
-  const finer = finerFacets(surface!, FACET / FINER);
+function finerSurface({ view, surface, normal, stretch }: DrawnSurface): DrawnSurface {
+  const finer = surface!.cut ? finerCutFacets(surface!, FACET / FINER) : finerFacets(surface!, FACET / FINER);
   const { form } = surface!;
   if (form.kind !== 'flat') {
     const n = form.kind === 'sphere' ? 0 : form.directrix.length;
