@@ -1,4 +1,4 @@
-import { mkdtempSync, mkdirSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, mkdirSync, symlinkSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
@@ -74,6 +74,20 @@ describe('the server', () => {
       expect(response.headers.get('content-security-policy')).toContain("default-src 'self'");
     }
     expect((await fetch(base, { method: 'POST' })).status).toBe(405);
+  });
+
+  it('serves what is there beside a link that leads nowhere', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'chemin-links-'));
+    writeFileSync(join(folder, 'index.html'), '<!doctype html><title>page</title>');
+    symlinkSync('/nowhere/at-all.js', join(folder, 'broken.js'));
+    writeFileSync(join(folder, 'main-ABCDEF12.js'), 'here');
+    const other: Server = await new Promise((ready) => {
+      const started = createApp(folder).listen(0, () => ready(started));
+    });
+    others.push(other);
+    const address = `http://localhost:${(other.address() as AddressInfo).port}`;
+    expect(await (await fetch(`${address}/main-ABCDEF12.js`)).text()).toBe('here');
+    expect((await fetch(`${address}/broken.js`)).status).toBe(404);
   });
 
   it('says plainly which file is not there', async () => {

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import compression from 'compression';
 import expressStaticGzip from 'express-static-gzip';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import type { ServerResponse } from 'node:http';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 
 /** The content policy: everything from this server, WebAssembly allowed, nothing inline but styles. */
@@ -23,6 +24,19 @@ const CONTENT_POLICY = {
 
 /** Names that the build gives to files whose content can never change under that name. */
 const HASHED = /-[A-Z0-9]{8}\.(js|css|woff2?|map)(\.gz)?$/;
+
+/** The files of a folder as they are asked for; those that the build has compressed as they are to whoever takes them. */
+function staticFiles(folder: string): RequestHandler {
+  const setHeaders = (response: ServerResponse, path: string): void =>
+    void response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+  const serveStatic = { index: false, setHeaders };
+  try {
+    return expressStaticGzip(folder, { index: false, serveStatic });
+  } catch {
+    // Looking for what is compressed fails at a link that leads nowhere; what is there can be sent all the same.
+    return express.static(folder, serveStatic);
+  }
+}
 
 /** Whether a path is written as addresses are. */
 function isReadable(path: string): boolean {
@@ -56,17 +70,7 @@ export function createApp(folder: string): Express {
   app.use(({ path }, _response, next) => next(isReadable(path) ? undefined : { status: 400 }));
   // What the build has compressed is sent as it is; the rest is compressed as it goes.
   app.use(compression());
-  app.use(
-    expressStaticGzip(folder, {
-      index: false,
-      serveStatic: {
-        index: false,
-        setHeaders: (response, path) => {
-          response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
-        },
-      },
-    }),
-  );
+  app.use(staticFiles(folder));
   // A path without a file's ending is a view of the page; one with an ending is a file that is not there.
   app.get('/{*path}', (request, response) => {
     if (/\.[a-z0-9]+$/i.test(request.path)) {

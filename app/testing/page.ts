@@ -5,6 +5,7 @@ import { buildStage } from '../features/build/stage';
 import { drawStage } from '../features/draw/stage';
 import { lightStage } from '../features/light/stage';
 import { outputStage } from '../features/output/stage';
+import { photoStage } from '../features/photo/stage';
 import { projectionStage } from '../features/projection/stage';
 import { STAGES } from '../features/stages';
 import { STAGE_LINKS, StagesService } from '../state/stages.service';
@@ -13,7 +14,7 @@ import { PictureService } from '../state/picture.service';
 import { ViewStore } from '../state/view.store';
 
 /** Every stage, here at once. */
-const ALL_STAGES = [projectionStage, drawStage, buildStage, lightStage, artworkStage, outputStage];
+const ALL_STAGES = [projectionStage, drawStage, buildStage, lightStage, artworkStage, photoStage, outputStage];
 
 export function boxNode(id: string, from: readonly [number, number] = [0, 0], to: readonly [number, number] = [4, 4], depth = 2): ShapeNode {
   const outline = rectangleOutline({ u: from[0], v: from[1] }, { u: to[0], v: to[1] });

@@ -2,10 +2,11 @@ import { strFromU8, strToU8, zipSync, type Zippable } from 'fflate';
 import { fontEnding } from '../lettering/font-file';
 import { bytesOf, digestOf } from '../math/digest';
 import { refuse, type Checked, type Problem } from '../math/errors';
-import { readProject, writeProject } from './read';
+import { MAX_PROJECT_CHARACTERS, readProject, writeProject } from './read';
 import { namedArtworks, type Assets } from './named-artworks';
 import type { CheminDocument } from './types';
 import { fontsOfDocument } from './named-fonts';
+import { MOST } from './schema';
 import { readZip } from './zip';
 
 /** A document with the bytes that it names. */
@@ -86,14 +87,15 @@ async function readText(bytes: Uint8Array, assets: Assets = new Map()): Promise<
 
 /** Bitmaps of formats 2 and 3, whose bytes are in the text, taken out of it and named by their hash. */
 async function outsourced(text: string, into: Map<string, Uint8Array>): Promise<string> {
-  if (!text.includes('"data"')) return text;
+  if (text.length > MAX_PROJECT_CHARACTERS || !text.includes('"data"')) return text;
   let data: { bitmaps?: unknown };
   try {
     data = JSON.parse(text) as typeof data;
   } catch {
     return text;
   }
-  if (!Array.isArray(data?.bitmaps)) return text;
+  // What is more than any drawing has is refused before a byte of it is read.
+  if (!Array.isArray(data?.bitmaps) || data.bitmaps.length > MOST.bitmaps) return text;
   const bitmaps = await Promise.all(
     data.bitmaps.map(async (bitmap: unknown) => {
       if (typeof bitmap !== 'object' || bitmap === null || typeof (bitmap as { data?: unknown }).data !== 'string') return bitmap;

@@ -11,7 +11,12 @@ const px = z.number().min(-1e6).max(1e6);
 const count = z.int().min(1, 'a lattice has at least one box each way').max(2000, 'a lattice has at most 2000 boxes each way');
 const mm = z.number().min(-1e6).max(1e6);
 const length = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
-const numbers = (most: number) => z.array(z.number()).max(most);
+/** A number of a fit: px, mm, or parts of these, all within what any photograph can show. */
+/** The logarithm of a length in px or mm, either way. */
+const LOG = 20;
+const fitted = z.number().min(-1e6, 'a number of a fit is at most a million').max(1e6, 'a number of a fit is at most a million');
+/** A number that tells how sure those are: a product of two of them. */
+const sureness = z.number().min(-1e12).max(1e12);
 
 /** The lattice on a photographed thing: boxes each way, and the edge of one in mm. */
 export const latticeSchema = z.strictObject({
@@ -25,8 +30,11 @@ const part: z.ZodType<PhotoPart> = z.strictObject({ bitmap: id, x: px, y: px, wi
 const bent = <K extends BentKind>(kind: K, count: number) =>
   z.strictObject({
     kind: z.literal(kind),
-    parameters: z.array(z.number()).length(count, 'a fit has as many numbers as its kind'),
-    covariance: numbers(121).nullable(),
+    parameters: z
+      .array(fitted)
+      .length(count, 'a fit has as many numbers as its kind')
+      .refine((p) => Math.abs(p[0]!) <= LOG && (count === 8 || Math.abs(p[7]!) <= LOG), 'a fit tells a focal length and a distance that a camera can have'),
+    covariance: z.array(sureness).max(121).nullable(),
   });
 
 const fitSchema = z
@@ -45,9 +53,9 @@ const fitSchema = z
           minV: mm,
           maxU: mm,
           maxV: mm,
-          control: numbers(450),
-          inverse: numbers(50_625),
-          freedom: z.number(),
+          control: z.array(fitted).max(450),
+          inverse: z.array(sureness).max(50_625),
+          freedom: z.number().min(0).max(1e6),
         })
         .refine((patch) => patch.minU < patch.maxU && patch.minV < patch.maxV, 'patches cover an area')
         .refine((patch) => patch.control.length === 2 * (patch.across + 3) * (patch.down + 3), 'a patch has all of its control points')
@@ -80,7 +88,9 @@ const photoSchema: z.ZodType<Photo> = z.strictObject({
         id,
         name,
         latticed: id.exactOptional(),
-        registration: z.strictObject({ dx: px, dy: px, turn: z.number(), scale: z.number().positive(), agrees: z.number() }).exactOptional(),
+        registration: z
+          .strictObject({ dx: px, dy: px, turn: z.number().min(-1000).max(1000), scale: z.number().min(1e-3).max(1e3), agrees: z.number().min(-1e6).max(1e6) })
+          .exactOptional(),
         lattice: latticeSchema,
         crossings: z
           .array(

@@ -1,3 +1,4 @@
+import { wordsOf } from './schema-words';
 import * as z from 'zod';
 import { exactCells, isCells } from '../math/exact';
 import { UNIT } from '../math/tolerances';
@@ -5,7 +6,7 @@ import type { Outline } from '../shape/outline';
 import { MOST_HOLES, MOST_RING, pointIdsRepeat, readOutline } from './read-outline';
 
 // Compiled checks need `Function`, which a strict content policy forbids.
-z.config({ jitless: true });
+z.config({ jitless: true, customError: wordsOf });
 
 /** A coordinate in cells; read onto whole ticks. */
 export const cells = z.number().refine(isCells, 'a coordinate lies within a million cells').transform(exactCells);

@@ -302,7 +302,8 @@ function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }):
 }
 
 /** Most of each that a document may hold. */
-const MOST = { artworks: 1000, bitmaps: 200, references: 200, strokes: 1000 } as const;
+/** Most of each kind of thing that a drawing has beside its nodes. */
+export const MOST = { artworks: 1000, bitmaps: 200, references: 200, strokes: 1000 } as const;
 
 const ownFields = {
   format: z.literal('chemin'),

@@ -19,14 +19,31 @@ const LOCAL = 0x04034b50;
 interface Entry {
   readonly name: string;
   readonly method: number;
+  readonly crc: number;
   readonly packed: number;
   readonly size: number;
   readonly offset: number;
 }
 
+/** Of a file's flags: its sum and sizes follow what it holds, and stand as 0 before it. */
+const FOLLOWS = 8;
+
+const SUMS = Uint32Array.from({ length: 256 }, (_, n) => {
+  for (let k = 0; k < 8; k++) n = n & 1 ? (n >>> 1) ^ 0xedb88320 : n >>> 1;
+  return n;
+});
+
+/** The CRC-32 of bytes (ISO 3309), by which an archive vouches for what it holds. */
+export function crc32(bytes: Uint8Array): number {
+  let sum = -1;
+  for (let i = 0; i < bytes.length; i++) sum = SUMS[(sum ^ bytes[i]!) & 255]! ^ (sum >>> 8);
+  return ~sum >>> 0;
+}
+
 /**
  * The files of a ZIP archive (PKWARE's APPNOTE 6.3: stored and deflated files, no encryption, no 64-bit sizes). Its own
- * list is read and bounded before anything is unpacked, and unpacking stops where a file is larger than it says.
+ * list is read and bounded before anything is unpacked, and unpacking stops where a file is larger than it says. What its
+ * list, the heads of its files and their sums say has to agree, so that no damage passes for something else.
  * @param known whether a file of this name belongs in the archive
  */
 export function readZip(bytes: Uint8Array, known: (name: string) => boolean): Checked<ReadonlyMap<string, Uint8Array>> {
@@ -61,6 +78,8 @@ function entriesOf(view: DataView, bytes: Uint8Array): Checked<readonly Entry[]>
   while (end >= first && view.getUint32(end, true) !== END) end--;
   if (end < first) return cut;
   const count = view.getUint16(end + 10, true);
+  const ends = end + 22 + view.getUint16(end + 20, true);
+  if (ends !== bytes.length || view.getUint32(end + 4, true) !== 0 || view.getUint16(end + 8, true) !== count) return cut;
   if (count > MOST_FILES) return refuse('too-many', '', `The archive holds more than ${MOST_FILES.toLocaleString('en')} files.`);
   let at = view.getUint32(end + 16, true);
   const entries: Entry[] = [];
@@ -73,18 +92,35 @@ function entriesOf(view: DataView, bytes: Uint8Array): Checked<readonly Entry[]>
     entries.push({
       name,
       method: view.getUint16(at + 10, true),
+      crc: view.getUint32(at + 16, true),
       packed: view.getUint32(at + 20, true),
       size: view.getUint32(at + 24, true),
       offset: view.getUint32(at + 42, true),
     });
     at += 46 + letters + extra + comment;
   }
+  if (at !== end || view.getUint32(end + 12, true) !== end - view.getUint32(end + 16, true)) return cut;
   return { ok: true, value: entries, notes: [] };
 }
 
 /** What a file holds, or why it cannot be told. */
-function unpacked(view: DataView, bytes: Uint8Array, { method, packed, size, offset }: Entry): Uint8Array | string {
-  if (offset + 30 > bytes.length || view.getUint32(offset, true) !== LOCAL) return 'A file in the archive is damaged.';
+function unpacked(view: DataView, bytes: Uint8Array, entry: Entry): Uint8Array | string {
+  const content = inflated(view, bytes, entry);
+  return typeof content === 'string' || crc32(content) === entry.crc ? content : 'A file in the archive is damaged: its sum is not what it should be.';
+}
+
+/** Whether the head of a file says of it what the list says. */
+function agrees(view: DataView, bytes: Uint8Array, { name, method, crc, packed, size, offset }: Entry): boolean {
+  const letters = view.getUint16(offset + 26, true);
+  const told = [14, 18, 22].map((at) => view.getUint32(offset + at, true));
+  const expected = view.getUint16(offset + 6, true) & FOLLOWS ? [0, 0, 0] : [crc, packed, size];
+  if (view.getUint16(offset + 8, true) !== method || told.some((value, i) => value !== expected[i])) return false;
+  return offset + 30 + letters <= bytes.length && strFromU8(bytes.subarray(offset + 30, offset + 30 + letters)) === name;
+}
+
+function inflated(view: DataView, bytes: Uint8Array, entry: Entry): Uint8Array | string {
+  const { method, packed, size, offset } = entry;
+  if (offset + 30 > bytes.length || view.getUint32(offset, true) !== LOCAL || !agrees(view, bytes, entry)) return 'A file in the archive is damaged.';
   const from = offset + 30 + view.getUint16(offset + 26, true) + view.getUint16(offset + 28, true);
   if (from + packed > bytes.length) return 'A file in the archive is cut short.';
   const content = bytes.subarray(from, from + packed);

@@ -1,3 +1,4 @@
+import { processorMs } from '../testing/random';
 import { readFileSync } from 'node:fs';
 import * as fontkit from 'fontkit';
 import { unpacked } from '../testing/fonts';
@@ -63,8 +64,8 @@ describe('a font from outside', () => {
         positions: [...text].map(() => ({ xAdvance: 500, xOffset: 0, yOffset: 0 })),
       }),
     };
-    const start = performance.now();
+    const start = processorMs();
     expect(() => layText(font, recipe)).toThrow(`at most ${MOST_LETTER_POINTS.toLocaleString('en')}`);
-    expect(performance.now() - start).toBeLessThan(500);
+    expect(processorMs() - start).toBeLessThan(500);
   });
 });

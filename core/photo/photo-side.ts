@@ -50,8 +50,15 @@ function shownOf({ shape, lattice, width, height }: KeptFit): Shown {
   const [left, top] = [(lattice.columns * lattice.box) / 2, (lattice.rows * lattice.box) / 2];
   const length = Math.max(lattice.columns, lattice.rows) * lattice.box;
   const shown = shape.kind === 'patch' ? patchShown(shape) : bentShown(bentOf(shape.parameters, { width, height, length }));
-  return (u, v) => shown(u - left, v - top);
+  return (u, v) => {
+    const at = shown(u - left, v - top);
+    // What is shown farther off than any picture reaches is shown nowhere.
+    return at && Math.abs(at.x) < FARTHEST && Math.abs(at.y) < FARTHEST ? at : null;
+  };
 }
+
+/** Px from a photograph's corner at which something may be shown at most. */
+const FARTHEST = 1e9;
 
 interface Rim {
   readonly v: number;
