@@ -1,4 +1,4 @@
-import { Injectable } from '@angular/core';
+import { inject, Injectable } from '@angular/core';
 import {
   commitEdit,
   digestOf,
@@ -17,7 +17,10 @@ import {
 } from '@core';
 import type { OpeningWorker } from '../../workers/opening.worker';
 import type { CheminDatabase, Draft, StoredAsset, StoredDrawing, StoredStep } from './database';
+import { MessageStore } from './messages.store';
+import { inTime } from './patience';
 import { openStorage } from './storage';
+import { storageWords } from './storage-words';
 import { assetsNamed, currentFormat, slimDocument, slimStep } from './slim';
 import { startOpeningWorker } from './start-opening-worker';
 import { WorkerRunner } from './worker-runner';
@@ -73,6 +76,7 @@ export class UnreadableError extends Error {
 /** Drawings in the browser's storage: kept, listed, renamed, copied, deleted and brought back. */
 @Injectable({ providedIn: 'root' })
 export class DrawingsService {
+  private readonly messages = inject(MessageStore);
   private readonly storage = openStorage();
   private readonly runner = new WorkerRunner<OpeningWorker>(startOpeningWorker, LIMIT_MS, false);
 
@@ -128,12 +132,19 @@ export class DrawingsService {
 
   /** Keeps bytes that have their names already. */
   async bringAll(assets: Assets): Promise<void> {
-    const db = await this.storage();
     for (const [hash, bytes] of assets) this.brought.set(hash, new Blob([bytes as Uint8Array<ArrayBuffer>]));
-    try {
+    const put = async (): Promise<void> => {
+      const db = await this.storage();
       await db.assets.bulkPut([...assets].map(([hash, bytes]) => ({ hash, bytes })));
-    } catch {
-      // Saving tries again, and says so where it cannot.
+    };
+    try {
+      await inTime(put(), undefined);
+    } catch (error) {
+      // Saving tries again.
+      this.messages.say('warn', 'The browser’s storage did not take what was brought in', [
+        storageWords(error),
+        'It is in the drawing, but leaves with this page unless there is room later. Save the project as a file.',
+      ]);
     }
   }
 
@@ -145,10 +156,9 @@ export class DrawingsService {
 
   /** An asset as a blob, at once where it was brought in here; null where it is not there. */
   async assetBlob(hash: string): Promise<Blob | null> {
-    const db = await this.storage();
     const brought = this.brought.get(hash);
     if (brought) return brought;
-    const stored = await db.assets.get(hash);
+    const stored = await inTime(this.storage().then((db) => db.assets.get(hash)), undefined); // prettier-ignore
     return stored ? new Blob([stored.bytes as Uint8Array<ArrayBuffer>]) : null;
   }
 
@@ -180,8 +190,11 @@ export class DrawingsService {
   async save({ history, draft, revision, savedSteps }: DrawingToSave): Promise<number> {
     const db = await this.storage();
     const document = presentDocument(history);
+    // Where storage was deleted under the page, nothing is there to go on from: all of it is written.
+    const there = savedSteps.length === 0 ? 0 : await db.steps.where('drawing').equals(document.id).count();
+    const kept = there < savedSteps.length ? [] : savedSteps;
     let same = 0;
-    while (same < savedSteps.length && savedSteps[same] === history.steps[same]) same++;
+    while (same < kept.length && kept[same] === history.steps[same]) same++;
     const fresh = await Promise.all(history.steps.slice(same).map(slimStep));
     const [slim, base] = [await slimDocument(document), await slimDocument(history.base)];
     const missing = await this.missing(document, [slim.assets, base.assets, ...fresh.map((step) => step.assets)]);

@@ -1,3 +1,5 @@
+import type { Checked } from '@core';
+
 /** Hands a file over to the browser's downloads. */
 export function downloadText(name: string, text: string, type: string): void {
   download(name, new Blob([text], { type }));
@@ -50,4 +52,34 @@ export function fileName(name: string, ending: string): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase();
   return `${safe || 'drawing'}.${ending}`;
+}
+
+/** What cannot be read any more is told in the same way by every browser: it was moved, changed or is no file. */
+const unreadable: Checked<never> = {
+  ok: false,
+  problems: [
+    { code: 'unreadable', path: '', message: 'The file cannot be read. It may have been moved, changed or deleted since it was chosen, or be a folder.' },
+  ],
+};
+
+/** The bytes of a file, or why there are none: the one way in which files from outside are read. */
+export async function bytesOfFile(file: Blob): Promise<Checked<Uint8Array<ArrayBuffer>>> {
+  try {
+    return { ok: true, value: new Uint8Array(await file.arrayBuffer()), notes: [] };
+  } catch {
+    return unreadable;
+  }
+}
+
+/** The text of a file, or why there is none. */
+export async function textOfFile(file: Blob): Promise<Checked<string>> {
+  const bytes = await bytesOfFile(file);
+  return bytes.ok ? { ok: true, value: new TextDecoder().decode(bytes.value), notes: [] } : bytes;
+}
+
+/** The bytes of a file. @throws Error in words for people where it cannot be read */
+export async function requiredBytes(file: Blob): Promise<Uint8Array<ArrayBuffer>> {
+  const bytes = await bytesOfFile(file);
+  if (!bytes.ok) throw new Error(bytes.problems[0]!.message);
+  return bytes.value;
 }

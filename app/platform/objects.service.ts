@@ -2,7 +2,8 @@ import { inject, Injectable, signal } from '@angular/core';
 import { emptyDocument, gridOf, readPart, type CheminDocument, type DocumentPart } from '@core';
 import { MessageStore } from './messages.store';
 import { CheminDatabase, type StoredObject } from './database';
-import { chooseFile, downloadText, fileName } from './files';
+import { storageWords } from './storage-words';
+import { chooseFile, textOfFile, downloadText, fileName } from './files';
 import { newId } from './ids';
 
 /** A kept object with a drawing that shows it alone. */
@@ -42,7 +43,8 @@ export class ObjectsService {
   async import(): Promise<void> {
     const file = await chooseFile(`.${ENDING},application/json`);
     if (!file) return;
-    const read = readPart(await file.text());
+    const text = await textOfFile(file);
+    const read = text.ok ? readPart(text.value) : text;
     if (!read.ok) {
       const lines = read.problems.slice(0, 4).map(({ path, message }) => (path ? `${path}: ${message}` : message));
       this.messages.say('bad', `“${file.name}” was not opened`, [...lines, 'Nothing was changed.']);
@@ -57,7 +59,7 @@ export class ObjectsService {
       const stored = await this.db.objects.orderBy('name').toArray();
       this.list.set(stored.flatMap((object) => this.withDocument(object)));
     } catch (error) {
-      this.messages.say('bad', 'The browser’s storage did not answer', [error instanceof Error ? error.message : String(error)]);
+      this.messages.say('bad', 'The browser’s storage did not take it', [storageWords(error)]);
     }
   }
 

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Checked, CheminDocument } from '@core';
 import type { ArchiveWorker } from '../../workers/archive.worker';
 import { DrawingsService } from './drawings.service';
+import { bytesOfFile } from './files';
 import { startArchiveWorker } from './start-archive-worker';
 import { WorkerRunner } from './worker-runner';
 
@@ -25,7 +26,9 @@ export class ProjectsService {
 
   /** The document in a project file, its pictures kept, or every reason why there is none. */
   async read(file: Blob): Promise<Checked<CheminDocument>> {
-    const bytes = new Uint8Array(await file.arrayBuffer());
+    const found = await bytesOfFile(file);
+    if (!found.ok) return found;
+    const bytes = found.value;
     try {
       const read = await this.inWorker(
         () => this.runner.run('read', [bytes]),

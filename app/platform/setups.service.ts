@@ -2,7 +2,8 @@ import { inject, Injectable, signal } from '@angular/core';
 import { readSetup, writeSetup, type GridSettings, type ProjectionSetup } from '@core';
 import { MessageStore } from './messages.store';
 import { CheminDatabase, type StoredSetup } from './database';
-import { chooseFile, downloadText, fileName } from './files';
+import { storageWords } from './storage-words';
+import { chooseFile, textOfFile, downloadText, fileName } from './files';
 import { newId } from './ids';
 
 /** Kept set-ups in the browser's storage, and as files. */
@@ -33,7 +34,8 @@ export class SetupsService {
   async import(): Promise<void> {
     const file = await chooseFile('.chemin-setup,application/json');
     if (!file) return;
-    const read = readSetup(await file.text());
+    const text = await textOfFile(file);
+    const read = text.ok ? readSetup(text.value) : text;
     if (!read.ok) {
       this.messages.say('bad', `“${file.name}” was not opened`, [...read.problems.slice(0, 4).map((p) => p.message), 'Nothing was changed.']);
       return;
@@ -47,7 +49,7 @@ export class SetupsService {
       await work();
       this.list.set(await this.db.setups.orderBy('name').toArray());
     } catch (error) {
-      this.messages.say('bad', 'The browser’s storage did not answer', [error instanceof Error ? error.message : String(error)]);
+      this.messages.say('bad', 'The browser’s storage did not take it', [storageWords(error)]);
     }
   }
 }

@@ -3,6 +3,7 @@ import { digestOf, isOwnFont, type Lettering } from '@core';
 import { cellFault, layCells, MOST_FONT_BYTES, textFault, type LaidText } from '@later';
 import type { TextWorker } from '../../workers/text.worker';
 import { DrawingsService } from './drawings.service';
+import { requiredBytes } from './files';
 import { startTextWorker } from './start-text-worker';
 import { WorkerRunner } from './worker-runner';
 
@@ -43,8 +44,8 @@ export class TextService {
    */
   async bring(file: File): Promise<OwnFont> {
     if (file.size > MOST_FONT_BYTES) throw new Error(`It has ${Math.round(file.size / 1e6)} MB; a font has at most ${MOST_FONT_BYTES / 1e6} MB.`);
+    const bytes = await requiredBytes(file);
     const { title } = await this.runner.run('check', [file], { kind: 'check' });
-    const bytes = new Uint8Array(await file.arrayBuffer());
     const font = { key: await digestOf(bytes), title: (title.trim() || file.name.replace(/\.[^.]*$/, '')).slice(0, 200) };
     await this.drawings.bringAll(new Map([[font.key, bytes]]));
     this.imported.update((fonts) => [...fonts.filter(({ key }) => key !== font.key), font]);

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { readPictureHeader, type Bitmap, type PictureHeader } from '@core';
+import { requiredBytes } from '../platform/files';
 import { DrawingsService } from '../platform/drawings.service';
 
 /** Largest file that is read, and most px that are decoded. */
@@ -27,7 +28,7 @@ export class BitmapFilesService {
   /** What a file is, or why it is refused. @throws Error in words for people */
   async look(file: Blob): Promise<{ readonly header: PictureHeader; readonly bytes: Uint8Array<ArrayBuffer> }> {
     if (file.size > MAX_BYTES) throw new Error(`The file has ${Math.round(file.size / 1e6)}\u2009MB; at most ${MAX_BYTES / 1e6}\u2009MB are read.`);
-    const bytes = new Uint8Array(await file.arrayBuffer());
+    const bytes = await requiredBytes(file);
     const read = readPictureHeader(bytes);
     if (!read.ok) throw new Error(read.problems[0]?.message ?? 'It is no picture.');
     const { width, height } = read.value;

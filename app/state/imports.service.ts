@@ -6,7 +6,7 @@ import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
 import { StagesService } from './stages.service';
 import { ViewStore } from './view.store';
-import { chooseFile, chooseFiles } from '../platform/files';
+import { chooseFile, chooseFiles, textOfFile } from '../platform/files';
 import { newId } from '../platform/ids';
 import { KeepingService } from './keeping.service';
 import { PICTURE_FILES, ReferencesService } from './references.service';
@@ -140,7 +140,12 @@ export class ImportsService {
   }
 
   private async takeSvg(file: File): Promise<boolean> {
-    const text = await file.text();
+    const found = await textOfFile(file);
+    if (!found.ok) {
+      this.refuse(`“${file.name}” was not added`, found.problems, 'Nothing was changed.');
+      return false;
+    }
+    const text = found.value;
     const fonts = /<text[\s>]/i.test(text) ? await Promise.all((await this.ownFonts()).map((hash) => this.drawings.asset(hash))) : [];
     const read = await this.svg.read(text, fonts.filter((bytes) => bytes !== null)); // prettier-ignore
     if (!read.ok) {

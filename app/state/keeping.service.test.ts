@@ -74,6 +74,79 @@ describe('keeping', () => {
     expect(store.kept().name).toBe('still working');
   });
 
+  it('is tried again when there may be room, told once, and told in words', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    await keeping.begin();
+    const save = jest.spyOn(TestBed.inject(DrawingsService), 'save').mockRejectedValue(new DOMException('x', 'QuotaExceededError'));
+    TestBed.inject(DocumentStore).commit({ kind: 'title', name: 'no room' });
+    await keeping.saveNow();
+    expect(keeping.reason()).toMatch(/is full/);
+    const { messages, close } = TestBed.inject(MessageStore);
+    close(messages().at(-1)!.id);
+    const tries = save.mock.calls.length;
+    const tick = (keeping as unknown as { tick: () => void }).tick.bind(keeping);
+    for (let second = 0; second < 10; second++) tick();
+    await keeping.saveNow();
+    expect(save.mock.calls.length).toBeGreaterThan(tries);
+    expect(messages().filter(({ title }) => title.includes('could not keep'))).toHaveLength(0);
+    save.mockRestore();
+    for (let second = 0; second < 10; second++) tick();
+    await keeping.saveNow();
+    expect(keeping.saving()).toBe('saved');
+  });
+
+  it('works without storage that does not answer, and keeps what was made when it does', async () => {
+    const drawings = TestBed.inject(DrawingsService);
+    const keeping = TestBed.inject(KeepingService);
+    let answer: (value: unknown) => void = () => undefined;
+    const asked = jest.spyOn(drawings, 'setting').mockReturnValueOnce(new Promise((done) => (answer = done)));
+    jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask'] });
+    const begun = keeping.begin();
+    await jest.advanceTimersByTimeAsync(3100);
+    jest.useRealTimers();
+    await begun;
+    asked.mockRestore();
+    const store = TestBed.inject(DocumentStore);
+    expect([store.open(), keeping.saving()]).toEqual([true, 'failed']);
+    expect(TestBed.inject(MessageStore).messages().at(-1)!.title).toMatch(/does not answer/);
+    store.commit({ kind: 'title', name: 'made meanwhile' });
+    answer(undefined);
+    while (keeping.saving() !== 'saved') await settle(20);
+    expect((await drawings.list(false)).map(({ name }) => name)).toEqual(['made meanwhile']);
+    expect(store.kept().name).toBe('made meanwhile');
+  });
+
+  it('writes all steps anew where storage was deleted under the page', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    await keeping.adopt(emptyDocument('gone', 'first'));
+    const store = TestBed.inject(DocumentStore);
+    store.commit({ kind: 'title', name: 'second' });
+    await keeping.saveNow();
+    const db = new CheminDatabase();
+    await db.drawings.clear();
+    await db.steps.clear();
+    store.commit({ kind: 'title', name: 'third' });
+    await keeping.saveNow();
+    const opened = (await TestBed.inject(DrawingsService).open(store.kept().id))!;
+    expect([opened.stepsLost, opened.history.steps.length]).toEqual([false, 2]);
+    expect(documentAt(opened.history, 1).name).toBe('second');
+  });
+
+  it('waits with a project file until something is open', async () => {
+    const keeping = TestBed.inject(KeepingService);
+    let saved = false;
+    const file = jest
+      .spyOn(TestBed.inject(DrawingsService), 'assetsOf')
+      .mockImplementation(() => Promise.resolve(((saved = true), new Map<string, Uint8Array>())));
+    void keeping.saveFile().catch(() => undefined);
+    await settle();
+    expect(saved).toBe(false);
+    await keeping.begin();
+    await settle();
+    expect(saved).toBe(true);
+    file.mockRestore();
+  });
+
   it('asks before work that cannot be saved is left, and keeps it as a copy, lets it go, or stays', async () => {
     const keeping = TestBed.inject(KeepingService);
     await keeping.begin();

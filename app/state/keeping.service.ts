@@ -9,11 +9,24 @@ import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 import { BehindError, DrawingsService, UnreadableError, type OpenedDrawing } from '../platform/drawings.service';
 import { download, downloadText, fileName } from '../platform/files';
+import { inTime } from '../platform/patience';
 import { shown } from '../platform/shown';
+import { storageWords } from '../platform/storage-words';
 import { ProjectsService } from '../platform/projects.service';
 
 /** Longest time in ms between a change and its saving. */
 const SAVE_AFTER_MS = 300;
+
+/** Seconds after which saving that failed is tried again. */
+const TRY_AGAIN_S = 10;
+const NO_ANSWER = Symbol('no answer');
+
+/** Something that is waited for until it is signalled. */
+function signalled(): { readonly done: Promise<void>; readonly signal: () => void } {
+  let signal = (): void => undefined;
+  const done = new Promise<void>((resolve) => (signal = resolve));
+  return { done, signal: () => signal() };
+}
 
 type Saving = 'saved' | 'waiting' | 'failed' | 'behind';
 
@@ -40,6 +53,11 @@ export class KeepingService {
   private savedDraft: Draft | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> = Promise.resolve();
+  /** Storage has not answered yet. */
+  private without = false;
+  /** Seconds since saving failed last. */
+  private waited = 0;
+  private readonly begun = signalled();
 
   readonly saving = this.state.asReadonly();
   /** Whether what is here is not in storage, and will not be by itself. */
@@ -65,7 +83,7 @@ export class KeepingService {
       const draft = this.store.draft();
       if (this.store.open() && (history !== this.savedHistory || draft !== this.savedDraft)) this.saveSoon();
     });
-    setInterval(() => this.now.set(Date.now()), 1000);
+    setInterval(() => this.tick(), 1000);
     const flush = (): void => void this.saveNow();
     addEventListener('pagehide', flush);
     addEventListener('beforeunload', (event) => {
@@ -76,10 +94,21 @@ export class KeepingService {
     });
   }
 
+  /** Once a second: how long ago it was saved, and another try where it was not, for there may be room again. */
+  private tick(): void {
+    this.now.set(Date.now());
+    if (this.state() === 'failed' && ++this.waited >= TRY_AGAIN_S) void this.saveNow();
+  }
+
   /** Opens what was open last, else what was changed last and can be read; on the first visit, the first demo drawing. */
   async begin(): Promise<void> {
     try {
-      const last = await this.drawings.setting('open');
+      const answer = this.drawings.setting('open');
+      if ((await inTime(answer, NO_ANSWER)) === NO_ANSWER) {
+        void this.beginLate(answer);
+        return await this.beginWithout();
+      }
+      const last = await answer;
       if (typeof last === 'string' && (await this.open(last))) return;
       for (const { id } of await this.drawings.list(false)) if (id !== last && (await this.open(id))) return;
       await this.addDemos();
@@ -88,6 +117,38 @@ export class KeepingService {
       if (!this.store.open()) this.show(startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() }), null);
     } finally {
       shown.next();
+    }
+  }
+
+  /** Works on the first demo drawing without storage, which does not answer: another page holds it, or it is stuck. */
+  private async beginWithout(): Promise<void> {
+    const fresh = startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() });
+    this.without = true;
+    this.savedHistory = fresh;
+    this.show(fresh, null);
+    this.state.set('failed');
+    this.reason.set('The browser’s storage does not answer.');
+    const lines = ['Another page of Chemin may hold it: close the others.', 'Work goes on here; it is kept as soon as storage answers.'];
+    this.messages.say('warn', 'The browser’s storage does not answer', lines, { label: 'Save as a file', run: () => void this.saveFile() });
+  }
+
+  /** Storage answers after all: what was worked on meanwhile is kept as a drawing of its own, else what was open last is opened. */
+  private async beginLate(answer: Promise<unknown>): Promise<void> {
+    try {
+      await answer;
+    } catch {
+      // Saving tells of it, and is tried again.
+    }
+    this.without = false;
+    if (!this.unsaved()) {
+      this.state.set('saved');
+      return this.begin();
+    }
+    try {
+      await this.addAndTake(this.store.history(), this.store.draft());
+      this.messages.say('good', 'The browser’s storage answers again', [`What was made meanwhile is kept as “${this.store.whole().name}”.`]);
+    } catch (error) {
+      this.trouble(error);
     }
   }
 
@@ -163,8 +224,9 @@ export class KeepingService {
     await this.take(history.base.id, opened, ready);
   }
 
-  /** Saves what is here as a project file, whose name comes back. */
+  /** Saves what is here as a project file, whose name comes back; before anything was opened it waits for that. */
   async saveFile(): Promise<string> {
+    await this.begun.done;
     const document = this.store.whole();
     const name = fileName(document.name, 'chemin');
     download(name, await this.projects.write(document));
@@ -233,7 +295,7 @@ export class KeepingService {
   private async save(): Promise<void> {
     const history = this.store.history();
     const draft = this.store.draft();
-    if (this.state() === 'behind') return;
+    if (this.state() === 'behind' || this.without) return;
     if (!this.unsaved()) return this.state.update((state) => (state === 'waiting' ? 'saved' : state));
     try {
       this.revision = await this.drawings.save({ history, draft, revision: this.revision, savedSteps: this.savedSteps });
@@ -260,15 +322,21 @@ export class KeepingService {
   }
 
   private trouble(error: unknown): void {
+    this.waited = 0;
+    const reason = storageWords(error);
+    const told = `This browser could not keep the drawing: ${reason}`;
+    // What was said, and perhaps closed, is not said again at every further try.
+    const again = this.state() === 'failed' && this.reason() === told;
     this.state.set('failed');
-    const reason = error instanceof Error ? error.message : String(error);
-    this.reason.set(`This browser could not keep the drawing: ${reason}`);
+    this.reason.set(told);
+    if (again) return;
     const save = { label: 'Save as a file', run: () => void this.saveFile() };
     this.messages.say('bad', 'This browser could not keep the drawing', [reason, 'Work goes on, and saving is tried again at every change.'], save);
   }
 
   private show(history: History, draft: Draft | null): void {
     this.store.load(history, draft);
+    this.begun.signal();
     this.view.select([]);
     // Aids and locks belong to the drawing that they were set for.
     this.aids.forget();

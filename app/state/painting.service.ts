@@ -7,6 +7,7 @@ import {
   plainColour,
   readPalette,
   swatchOf,
+  type Checked,
   type Colour,
   type Edit,
   type SingleEdit,
@@ -110,8 +111,8 @@ export class PaintingService {
   }
 
   /** The swatches of a text added to the palette. */
-  importPalette(text: string, name: string): void {
-    const read = readPalette(text, newId);
+  importPalette(text: Checked<string>, name: string): void {
+    const read = text.ok ? readPalette(text.value, newId) : text;
     if (!read.ok)
       return void this.messages.say(
         'bad',

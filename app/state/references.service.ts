@@ -6,7 +6,7 @@ import { MessageStore } from '../platform/messages.store';
 import { AidsStore } from './aids.store';
 import { BitmapFilesService, type BitmapLimits } from './bitmap-files.service';
 import { StagesService } from './stages.service';
-import { chooseFile } from '../platform/files';
+import { chooseFile, textOfFile } from '../platform/files';
 import { newId } from '../platform/ids';
 import { SvgReaderService } from '../platform/svg-reader.service';
 
@@ -41,7 +41,11 @@ export class ReferencesService {
   }
 
   private async read(file: File): Promise<Bitmap> {
-    if (file.type === 'image/svg+xml' || /\.svg$/i.test(file.name)) return this.fromSvg(await file.text());
+    if (file.type === 'image/svg+xml' || /\.svg$/i.test(file.name)) {
+      const text = await textOfFile(file);
+      if (!text.ok) throw new Error(text.problems[0]!.message);
+      return this.fromSvg(text.value);
+    }
     const { bitmap, notes } = await this.files.take(await this.files.look(file), LIMITS);
     if (notes.length > 0) this.messages.say('info', `“${file.name || 'The picture'}” was taken`, notes);
     return bitmap;

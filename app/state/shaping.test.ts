@@ -176,7 +176,7 @@ describe('painting', () => {
     painting.removeSwatch(swatch.id);
     expect(findShape(store.kept(), 'a')!.paint.fill).toBe('#778899');
     expect(view.recentColours()[0]).toBe('#445566');
-    painting.importPalette(':root{--deck:#a5855b;--x:none}', 'deck.css');
+    painting.importPalette({ ok: true, value: ':root{--deck:#a5855b;--x:none}', notes: [] }, 'deck.css');
     expect(store.kept().swatches.map((s) => s.name)).toEqual(['deck']);
   });
 

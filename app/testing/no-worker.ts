@@ -8,3 +8,7 @@ export const startPdfWorker = startSvgWorker;
 export const startPictureWorker = startSvgWorker;
 export const startSolveWorker = startSvgWorker;
 export const startAreasWorker = startSvgWorker;
+export const startPhotoWorker = startSvgWorker;
+export const startImagingWorker = startSvgWorker;
+export const startKernelWorker = startSvgWorker;
+export const startTextWorker = startSvgWorker;

@@ -22,7 +22,7 @@ import { FoldComponent } from '../../controls/fold.component';
 import { MissingDirective } from '../../controls/missing.directive';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { PaintColourComponent } from '../../controls/paint-colour.component';
-import { chooseFile, downloadText, fileName } from '../../platform/files';
+import { chooseFile, textOfFile, downloadText, fileName } from '../../platform/files';
 import { DocumentStore } from '../../state/document.store';
 import { PaintingService } from '../../state/painting.service';
 import { ViewStore } from '../../state/view.store';
@@ -172,7 +172,7 @@ export class PaintPanelComponent {
 
   protected async importFile(): Promise<void> {
     const file = await chooseFile('.css,.json,text/css,application/json');
-    if (file) this.painting.importPalette(await file.text(), file.name);
+    if (file) this.painting.importPalette(await textOfFile(file), file.name);
   }
 
   protected exportCss(): void {
