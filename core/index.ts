@@ -54,6 +54,7 @@ export * from './imaging/light-px';
 export * from './imaging/mapped-px';
 export * from './imaging/place';
 export * from './imaging/px-box';
+export * from './imaging/picture-bounds';
 export * from './imaging/pyramid';
 export * from './imaging/read-header';
 export * from './imaging/tone-table';

@@ -32,6 +32,45 @@ async function killFirst(page: Page): Promise<() => Promise<number>> {
   return () => page.evaluate(() => (window as unknown as { died: Set<string> }).died.size);
 }
 
+/** Lets the first worker of each kind end as soon as it runs, without any event: only that it is gone can be seen. */
+async function endFirst(page: Page): Promise<() => Promise<number>> {
+  await page.addInitScript(() => {
+    const Whole = window.Worker;
+    const ended = new Set<string>();
+    (window as unknown as { ended: Set<string> }).ended = ended;
+    window.Worker = class extends Whole {
+      constructor(url: string | URL, options?: WorkerOptions) {
+        super(url, options);
+        this.addEventListener('message', ({ data }: MessageEvent<{ life?: string } | null>) => {
+          if (data?.life === undefined || ended.has(String(url))) return;
+          ended.add(String(url));
+          this.terminate();
+        });
+      }
+    };
+  });
+  return () => page.evaluate(() => (window as unknown as { ended: Set<string> }).ended.size);
+}
+
+test('a worker that ends without a word is noticed at once, and another does its work', async ({ page }) => {
+  const ended = await endFirst(page);
+  await openDemo(page);
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: 'Name of the drawing' })).toHaveValue('Quay Nine: landing');
+  const project = page.waitForEvent('download');
+  await page.keyboard.press('Control+s');
+  expect(Object.keys(unzipSync(readFileSync(await (await project).path())))).toContain('drawing.json');
+  await page.getByRole('button', { name: 'Output', exact: true }).click();
+  const pdf = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export PDF', exact: true }).click();
+  expect(
+    readFileSync(await (await pdf).path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
+  expect(await ended()).toBeGreaterThanOrEqual(2);
+});
+
 test('the first worker of each kind dies at its first request: the work is done all the same, and nothing is lost', async ({ page }) => {
   const deaths = await killFirst(page);
   await openDemo(page);

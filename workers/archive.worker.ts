@@ -1,8 +1,9 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import { readArchive, writeArchive, type Packed } from '../core/document/archive';
 import type { Assets } from '../core/document/named-artworks';
 import type { CheminDocument } from '../core/document/types';
 import type { Checked } from '../core/math/errors';
+import { offer } from './offer';
 
 /** Writes and reads project files away from the page: bytes, hashes, and the checks of what comes in. */
 const api = {
@@ -15,4 +16,4 @@ const api = {
 
 export type ArchiveWorker = typeof api;
 
-expose(api);
+offer(api);

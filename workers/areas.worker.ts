@@ -1,7 +1,7 @@
-import { expose } from 'comlink';
 import { combineOutlines, type Combining } from '../core/shape/combine';
 import type { Outline } from '../core/shape/outline';
 import { regionsOf, type Regions } from '../core/shape/regions';
+import { offer } from './offer';
 
 /** Areas of shapes away from the page: the regions that loose lines enclose, and shapes combined. */
 const api = {
@@ -11,4 +11,4 @@ const api = {
 
 export type AreasWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,4 +1,4 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import type { ImageMark, ToneTable } from '../core/artwork/marks';
 import { canvasOf, imageOf } from '../app/platform/px-canvas';
 import type { LitBy } from '../core/imaging/light-px';
@@ -6,6 +6,7 @@ import type { PxBox } from '../core/imaging/map-bitmap';
 import { mappedPx } from '../core/imaging/mapped-px';
 import { pyramidOf, type Pyramid } from '../core/imaging/pyramid';
 import { toneBy } from '../core/imaging/tone-table';
+import { offer } from './offer';
 
 /** Most px of bitmaps that are kept decoded; the one that was needed longest ago goes first. */
 const MOST_PX = 80_000_000;
@@ -95,4 +96,4 @@ const api = {
 
 export type ImagingWorker = typeof api;
 
-expose(api);
+offer(api);

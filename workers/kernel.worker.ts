@@ -1,8 +1,8 @@
-import { expose } from 'comlink';
 import type { Body } from '../core/geometry/body';
 import type { JoinKind, Part } from '../core/geometry/joined-recipe';
 import { joinedBody } from '../core/joining/join';
 import { loadKernel } from './load-kernel';
+import { offer } from './offer';
 
 /** Joins solids away from the page. */
 const api = {
@@ -12,4 +12,4 @@ const api = {
 
 export type KernelWorker = typeof api;
 
-expose(api);
+offer(api);

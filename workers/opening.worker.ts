@@ -1,7 +1,7 @@
-import { expose } from 'comlink';
 import Dexie from 'dexie';
 import { openKept, svgsOfKept, type KeptDrawing, type OpenedKept } from '../core/document/kept';
 import type { Step } from '../core/document/history';
+import { offer } from './offer';
 
 /** What storage has beside a drawing and its steps. */
 interface Rest {
@@ -33,4 +33,4 @@ const api = {
 
 export type OpeningWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,4 +1,4 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import type { LatticeSettings } from '../core/grid/lattice';
 import type { Pixels } from '../core/math/pixels';
 import type { SheetPoint } from '../core/math/points';
@@ -14,6 +14,7 @@ import { takePractice } from '../core/photo/practice';
 import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
 import { registerPhotos, SAME_THING, type Registration } from '../core/photo/register';
 import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
+import { offer } from './offer';
 
 /** A picture as a PNG, and its box in px of the photograph. */
 export interface WrittenPart {
@@ -128,4 +129,4 @@ const api = {
 
 export type PhotoWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,4 +1,4 @@
-import { expose, transfer } from 'comlink';
+import { transfer } from 'comlink';
 import { layersOver } from '../app/platform/canvas-layers';
 import { canvasOf } from '../app/platform/px-canvas';
 import type { CheminDocument } from '../core/document/types';
@@ -11,6 +11,7 @@ import { paintMarks, type CanvasImages, type CanvasLike } from '../core/output/p
 import { smallPicture, type SmallKind } from '../core/picture/small-picture';
 import { settled } from '../core/picture/settled';
 import type { ProjectionSetup } from '../core/projection/setup';
+import { offer } from './offer';
 
 // Solids are joined here too; the kernel comes when the first are met.
 joinWith(async (parts, how) => {
@@ -93,4 +94,4 @@ const api = {
 
 export type PictureWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,11 +1,11 @@
 import { initWasm, Resvg } from '@resvg/resvg-wasm';
-import { expose } from 'comlink';
 import { importSvg, type ImportedSvg } from '../core/artwork/import-svg';
 import { readPictureHeader } from '../core/imaging/read-header';
 import { fontEnding } from '../core/lettering/font-file';
 import { SHIPPED_FONTS } from '../core/lettering/lettering';
 import { familyOf, unpackedWoff } from '../core/lettering/unpack-woff';
 import type { Checked } from '../core/math/errors';
+import { offer } from './offer';
 
 let ready: Promise<unknown> | undefined;
 
@@ -97,4 +97,4 @@ const api = {
 
 export type SvgWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,9 +1,9 @@
-import { expose } from 'comlink';
 import { create } from 'fontkit';
 import { fontFileFault } from '../core/lettering/font-file';
 import type { LaidText } from '../core/lettering/laid-text';
 import { layText, TextError, type TextFont } from '../core/lettering/lay-text';
 import { SHIPPED_FONTS, type FontLettering } from '../core/lettering/lettering';
+import { offer } from './offer';
 
 /** What else is read of a font from outside. */
 interface NamedFont extends TextFont {
@@ -71,4 +71,4 @@ const api = {
 
 export type TextWorker = typeof api;
 
-expose(api);
+offer(api);

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Checked, CheminDocument } from '@core';
+import { readBoundedHeader, type Checked, type CheminDocument, type Problem } from '@core';
 import type { ArchiveWorker } from '../../workers/archive.worker';
 import { DrawingsService } from './drawings.service';
 import { bytesOfFile } from './files';
@@ -35,8 +35,17 @@ export class ProjectsService {
         async () => (await import('@archive')).readArchive(bytes),
       );
       if (!read.ok) return read;
-      await this.drawings.bringAll(read.value.assets);
-      return { ok: true, value: read.value.document, notes: read.notes };
+      const { document } = read.value;
+      const assets = new Map(read.value.assets);
+      // Pictures pass the same bounds as those that come by themselves.
+      const refused = document.bitmaps.flatMap(({ asset }, i): readonly Problem[] => {
+        const looked = assets.has(asset) ? readBoundedHeader(assets.get(asset)!) : null;
+        if (!looked || looked.ok) return [];
+        assets.delete(asset);
+        return [{ code: 'no-picture', path: `bitmaps[${i}]`, message: `A picture cannot be shown; its frame alone is. ${looked.problems[0]!.message}` }];
+      });
+      await this.drawings.bringAll(assets);
+      return { ok: true, value: document, notes: [...read.notes, ...refused] };
     } catch (error) {
       const message = error instanceof Error ? error.message : String(error);
       return { ok: false, problems: [{ code: 'worker', path: '', message: `The file could not be read: ${message.replace(/[.]?$/, '.')}` }] };

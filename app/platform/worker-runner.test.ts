@@ -7,7 +7,10 @@ interface Fake {
 }
 
 /** A runner whose workers answer when the test says so. */
-function made(limitMs = 10_000): {
+function made(
+  limitMs = 10_000,
+  listen?: (hear: (event: { data: unknown }) => void) => void,
+): {
   runner: WorkerRunner<{ double: (n: number) => Promise<number> }>;
   workers: Fake[];
   calls: { n: number; answer: (value: number) => void; fail: (error: Error) => void }[];
@@ -16,6 +19,7 @@ function made(limitMs = 10_000): {
   const calls: { n: number; answer: (value: number) => void; fail: (error: Error) => void }[] = [];
   const start = (): Worker => {
     const worker: Fake & { terminate: () => void } = { onerror: null, terminated: false, terminate: () => void (worker.terminated = true) };
+    if (listen) Object.assign(worker, { addEventListener: (_: string, hear: (event: { data: unknown }) => void) => listen(hear) });
     workers.push(worker);
     return worker as unknown as Worker;
   };
@@ -37,6 +41,29 @@ describe('the runner of workers', () => {
     calls[1]!.answer(4);
     expect(await both).toEqual([2, 4]);
     expect(workers).toHaveLength(1);
+  });
+
+  it('notices a worker that ends without a word, starts another, and repeats what was asked', async () => {
+    const granted: (() => void)[] = [];
+    Object.defineProperty(navigator, 'locks', { configurable: true, value: { request: (_: string, then: () => void) => void granted.push(then) } });
+    const heard: ((event: { data: unknown }) => void)[] = [];
+    const { runner, workers, calls } = made(10_000, (hear) => heard.push(hear));
+    const asked = runner.run('double', [4]);
+    heard[0]!({ data: { life: 'one' } });
+    heard[0]!({ data: { id: 7 } });
+    expect(granted).toHaveLength(1);
+    granted[0]!();
+    await settled();
+    expect([workers.length, workers[0]!.terminated, calls.map(({ n }) => n)]).toEqual([2, true, [4, 4]]);
+    calls[1]!.answer(8);
+    expect(await asked).toBe(8);
+    // One that ends while nothing is asked is another at the next request; one that was stopped is nothing new.
+    heard[1]!({ data: { life: 'two' } });
+    granted[0]!();
+    granted[1]!();
+    void runner.run('double', [5]);
+    await settled();
+    expect(workers).toHaveLength(3);
   });
 
   it('gives the newest of a kind what the others wait for, and leaves other kinds alone', async () => {

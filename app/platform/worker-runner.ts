@@ -60,7 +60,7 @@ export class WorkerRunner<A extends Api> {
   run<K extends keyof A>(method: K, args: Parameters<A[K]>, { kind }: RequestOptions = {}): Promise<Awaited<ReturnType<A[K]>>> {
     return new Promise((resolve, reject) => {
       const work = (): Promise<unknown> => {
-        this.worker ??= this.start();
+        this.worker ??= this.started();
         this.remote ??= this.connect(this.worker);
         return (this.remote as unknown as Record<K, (...args: Parameters<A[K]>) => Promise<unknown>>)[method](...args);
       };
@@ -68,6 +68,24 @@ export class WorkerRunner<A extends Api> {
       if (kind !== undefined) this.supersede(kind);
       this.queue.push(job);
       this.next();
+    });
+  }
+
+  private started(): Worker {
+    const worker = this.start();
+    // Absent where workers are stood in for.
+    worker.addEventListener?.('message', ({ data }: MessageEvent<{ readonly life?: unknown } | null>) => {
+      if (typeof data?.life === 'string') this.seeEnd(worker, data.life);
+    });
+    return worker;
+  }
+
+  /** Notices when a worker ends by itself: it holds a lock as long as it lives (see `offer`). */
+  private seeEnd(worker: Worker, life: string): void {
+    void navigator.locks.request(life, () => {
+      if (this.worker !== worker) return;
+      this.drop();
+      if (this.running) this.died('it ended without a word');
     });
   }
 

@@ -1,12 +1,10 @@
 import { inject, Injectable } from '@angular/core';
-import { readPictureHeader, type Bitmap, type PictureHeader } from '@core';
+import { readBoundedHeader, type Bitmap, type PictureHeader } from '@core';
 import { requiredBytes } from '../platform/files';
 import { DrawingsService } from '../platform/drawings.service';
 
-/** Largest file that is read, and most px that are decoded. */
+/** Largest file that is read. */
 const MAX_BYTES = 200_000_000;
-const MAX_PX = 120_000_000;
-const MAX_SIDE = 30_000;
 
 /** What a picture may be at most: its longest side and its px. */
 export interface BitmapLimits {
@@ -29,13 +27,8 @@ export class BitmapFilesService {
   async look(file: Blob): Promise<{ readonly header: PictureHeader; readonly bytes: Uint8Array<ArrayBuffer> }> {
     if (file.size > MAX_BYTES) throw new Error(`The file has ${Math.round(file.size / 1e6)}\u2009MB; at most ${MAX_BYTES / 1e6}\u2009MB are read.`);
     const bytes = await requiredBytes(file);
-    const read = readPictureHeader(bytes);
+    const read = readBoundedHeader(bytes);
     if (!read.ok) throw new Error(read.problems[0]?.message ?? 'It is no picture.');
-    const { width, height } = read.value;
-    if (width * height > MAX_PX || Math.max(width, height) > MAX_SIDE) {
-      const size = `${width.toLocaleString('en')} × ${height.toLocaleString('en')}\u2009px`;
-      throw new Error(`It has ${size}; a browser can decode ${MAX_PX / 1e6} megapixels. Make it smaller where it comes from.`);
-    }
     return { header: read.value, bytes };
   }
 

@@ -1,9 +1,14 @@
 import { webcrypto } from 'node:crypto';
 import { TestBed } from '@angular/core/testing';
-import { emptyDocument, readResolvedSvg, writeProject, type Checked, type ImportedSvg } from '@core';
+import { strToU8 } from 'fflate';
+import { writeArchive } from '@archive';
+import { digestOf, emptyDocument, readResolvedSvg, writeProject, type Checked, type ImportedSvg } from '@core';
 import { openDrawing } from '../testing/page';
 import { MessageStore } from '../platform/messages.store';
+import { DrawingsService } from '../platform/drawings.service';
 import { fileName } from '../platform/files';
+import { ProjectsService } from '../platform/projects.service';
+import { ReferencesService } from './references.service';
 import { ImportsService } from './imports.service';
 import { KeepingService } from './keeping.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
@@ -15,9 +20,10 @@ beforeEach(() => {
   TestBed.resetTestingModule();
 });
 
-/** A file as the page gets it, with the one method that jsdom lacks. */
+/** A file as the page gets it, with the methods that jsdom lacks. */
 function file(name: string, text: string): File {
-  return Object.assign(new File([text], name), { text: () => Promise.resolve(text) });
+  const bytes = new TextEncoder().encode(text);
+  return Object.assign(new File([text], name), { text: () => Promise.resolve(text), arrayBuffer: () => Promise.resolve(bytes.buffer) });
 }
 
 function reading(result: Checked<ImportedSvg>): void {
@@ -54,6 +60,47 @@ describe('files from outside', () => {
       'The open drawing is untouched.',
     ]);
     expect(store.history()).toBe(before);
+  });
+
+  it('that cannot be read any more are told so at every door, and nothing changes', async () => {
+    const { store } = openDrawing();
+    const before = store.history();
+    const gone = (name: string): File => {
+      const moved = file(name, 'x');
+      moved.arrayBuffer = () => Promise.reject(new DOMException('A requested file or directory could not be found', 'NotFoundError'));
+      moved.text = moved.arrayBuffer as unknown as () => Promise<string>;
+      return moved;
+    };
+    for (const name of ['moved.svg', 'moved.chemin', 'moved.png', 'moved.woff2']) {
+      TestBed.inject(MessageStore).messages().forEach(({ id }) => TestBed.inject(MessageStore).close(id)); // prettier-ignore
+      await TestBed.inject(ImportsService).takeDropped([gone(name)]);
+      expect(messages().join(' ')).toMatch(new RegExp(`“${name}” was not .*The file cannot be read. It may have been moved`));
+    }
+    await TestBed.inject(ReferencesService).take(gone('moved.svg'));
+    expect(messages().join(' ')).toMatch(/The file cannot be read/);
+    expect(store.history()).toBe(before);
+  });
+
+  it('with pictures that are none, or larger than a browser shows, are opened without them, and say so', async () => {
+    openDrawing();
+    const header = (width: number, height: number): Uint8Array => {
+      const bytes = new Uint8Array(64);
+      bytes.set([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52]);
+      new DataView(bytes.buffer).setUint32(16, width);
+      new DataView(bytes.buffer).setUint32(20, height);
+      return bytes;
+    };
+    const [none, huge] = [strToU8('no picture'), header(30_001, 30_001)];
+    const assets = new Map([[await digestOf(none), none], [await digestOf(huge), huge]]); // prettier-ignore
+    const bitmaps = [...assets.keys()].map((asset, i) => ({ id: `b${i}`, asset, type: 'image/png' as const, width: 9, height: 9 }));
+    const bytes = await writeArchive({ ...emptyDocument('p', 'p'), bitmaps }, assets);
+    const brought = jest.spyOn(TestBed.inject(DrawingsService), 'bringAll').mockResolvedValue();
+    const read = await TestBed.inject(ProjectsService).read({ arrayBuffer: () => Promise.resolve(bytes.slice().buffer) } as unknown as Blob);
+    expect(read.ok && read.notes.map(({ path, message }) => `${path} ${message}`)).toEqual([
+      expect.stringMatching(/^bitmaps\[0\] A picture cannot be shown/),
+      expect.stringMatching(/^bitmaps\[1\] A picture cannot be shown.*30,001/),
+    ]);
+    expect(brought.mock.calls[0]![0].size).toBe(0);
   });
 
   it('become drawings of their own', async () => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { registeredPlace, unregisteredPlace } from '@later';
 import type { SheetPoint } from '@core';
+import { decodedPicture } from '../../platform/decoded-picture';
 import { DrawingsService } from '../../platform/drawings.service';
 import { DocumentStore } from '../../state/document.store';
 import { CrossingsService } from './crossings.service';
@@ -88,8 +89,8 @@ export class CrossingLoupeComponent {
   }
 
   private async load(id: string, asset: string): Promise<void> {
-    const blob = await this.drawings.assetBlob(asset);
-    if (blob) this.image.set({ id, image: await createImageBitmap(blob, { imageOrientation: 'from-image' }) });
+    const image = await decodedPicture(await this.drawings.assetBlob(asset));
+    if (image) this.image.set({ id, image });
   }
 
   /** From px of the bare photograph to px of the one that is shown. */

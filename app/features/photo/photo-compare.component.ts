@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, type 
 import { FormsModule } from '@angular/forms';
 import { SliderModule } from 'primeng/slider';
 import { DialogComponent } from '../../controls/dialog.component';
+import { decodedPicture } from '../../platform/decoded-picture';
 import { DrawingsService } from '../../platform/drawings.service';
 import { DocumentStore } from '../../state/document.store';
 import { PhotosService } from './photos.service';
@@ -89,7 +90,7 @@ export class PhotoCompareComponent {
     const { bitmaps } = this.documents.whole();
     const ids = there ? [there.photo.bitmap, there.surface.latticed] : [];
     const blobs = await Promise.all(ids.map((id) => this.drawings.assetBlob(bitmaps.find((one) => one.id === id)?.asset ?? '')));
-    this.images.set(await Promise.all(blobs.flatMap((blob) => (blob ? [createImageBitmap(blob, { imageOrientation: 'from-image' })] : []))));
+    this.images.set((await Promise.all(blobs.map(decodedPicture))).filter((image) => image !== null));
   }
 
   private paint(): void {
