@@ -1,4 +1,4 @@
-import { afterNextRender, ApplicationRef, ChangeDetectionStrategy, Component, effect, HostListener, inject } from '@angular/core';
+import { afterNextRender, ApplicationRef, ChangeDetectionStrategy, Component, DestroyRef, effect, HostListener, inject } from '@angular/core';
 import { ViewsComponent } from '../drawing/views.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
 import { ClipboardService } from '../state/clipboard.service';
@@ -18,7 +18,7 @@ import { DrawingsDialogComponent } from './drawings-dialog.component';
 import { FinderComponent } from './finder.component';
 import { GroundBarComponent } from './ground-bar.component';
 import { HeadComponent } from './head.component';
-import { endsTyping, focusDrawing, isPressed, isTextField, takesArrows } from './key-rules';
+import { endsTyping, focusDrawing, isClosedList, isPressed, isTextField, isWritten, takesArrows } from './key-rules';
 import { KeyListComponent } from './key-list.component';
 import { MessagesComponent } from './messages.component';
 import { SelectionComponent } from './selection.component';
@@ -67,6 +67,14 @@ export class ShellComponent {
     // What is not shown yet comes when there is time.
     afterNextRender(() => void this.stages.loadAll());
     inject(UpdatesService).watch();
+    // Before the list itself, which would open at what is written.
+    const beforeLists = (event: KeyboardEvent): void => {
+      if (!isClosedList(event.target) || !isWritten(event)) return;
+      event.stopPropagation();
+      this.press(event);
+    };
+    document.addEventListener('keydown', beforeLists, { capture: true });
+    inject(DestroyRef).onDestroy(() => document.removeEventListener('keydown', beforeLists, { capture: true }));
     effect(() => document.documentElement.classList.toggle('dark', this.view.theme() === 'dark'));
   }
 
