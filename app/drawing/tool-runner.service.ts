@@ -1,5 +1,6 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { apply33, axesAt, CATCH_PX, parseLength, parseSum, type Edit, type History, type Plane, type PlanePoint, type SheetPoint } from '@core';
+import { InHandService } from '../state/in-hand.service';
 import { PaintingService } from '../state/painting.service';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
@@ -33,7 +34,13 @@ export class ToolRunnerService {
   private readonly running = computed((): AnyTool => this.stages.tool(this.view.tool()) ?? PICK, { equal: (p, q) => p.name === q.name && p.tool === q.tool });
   /** Where it stands; another tool starts afresh. */
   private readonly state = linkedSignal({ source: this.running, computation: ({ tool }): unknown => tool.start() });
-  private marked: { readonly state: unknown; readonly tool: string; readonly history: History; readonly selection: readonly string[] } | null = null;
+  private marked: {
+    readonly state: unknown;
+    readonly tool: string;
+    readonly history: History;
+    readonly selection: readonly string[];
+    readonly past: readonly unknown[];
+  } | null = null;
   /** Where the keyboard's pointer stands, and whether it has moved since the last press. */
   private keyboardAt: PlanePoint | null = null;
   private keyboardMoved = false;
@@ -78,7 +85,20 @@ export class ToolRunnerService {
     return axesAt(sight.projection, cell, at).map(({ du, dv }) => ({ u: du, v: dv }));
   }
 
+  /** Where the tool in use stood before each press of what is in hand, and what was taken back of it, at which place of the drawing's steps. */
+  private readonly past = signal<readonly unknown[]>([]);
+  private readonly ahead = signal<readonly { readonly state: unknown; readonly tool: string; readonly history: number }[]>([]);
+
   constructor() {
+    inject(InHandService).hold({
+      canUndo: this.busy,
+      canRedo: computed(() => {
+        const next = this.ahead().at(-1);
+        return next?.tool === this.running().name && next.history === this.documents.history().position;
+      }),
+      undo: () => this.undoInHand(),
+      redo: () => this.redoInHand(),
+    });
     this.view.beforeLeaving(() => this.end());
     effect(() => {
       const { base } = this.documents.history();
@@ -130,7 +150,7 @@ export class ToolRunnerService {
 
   /** Remembers where the work stands, so that a press that turns out to mean something else can be taken back. */
   mark(): void {
-    this.marked = { state: this.state(), tool: this.view.tool(), history: this.documents.history(), selection: this.view.selection() };
+    this.marked = { state: this.state(), tool: this.view.tool(), history: this.documents.history(), selection: this.view.selection(), past: this.past() };
   }
 
   /** A press has ended as it was meant: nothing of it is taken back any more. */
@@ -147,6 +167,7 @@ export class ToolRunnerService {
     if (this.documents.history() !== marked.history) this.documents.undo();
     if (this.view.tool() !== marked.tool) this.view.setTool(marked.tool);
     this.state.set(marked.state);
+    this.past.set(marked.past);
     this.view.select(marked.selection);
     this.pointer.set(null);
   }
@@ -198,13 +219,57 @@ export class ToolRunnerService {
     return null;
   }
 
+  /** Takes back the last press of what is in hand; what was begun before the page was opened, point by point. */
+  private undoInHand(): void {
+    const before = this.past().at(-1);
+    const state = this.state();
+    const ahead = [...this.ahead(), { state, tool: this.running().name, history: this.documents.history().position }];
+    this.typing.set(null);
+    this.documents.show(null);
+    if (before === undefined && this.running().draft) this.step({ kind: 'key', key: 'Backspace' });
+    else this.state.set(before ?? this.running().tool.start());
+    this.past.set(this.busy() && before !== undefined ? this.past().slice(0, -1) : []);
+    this.ahead.set(ahead);
+    this.keepDraft(this.running());
+    this.pointAgain();
+  }
+
+  private redoInHand(): void {
+    const next = this.ahead().at(-1);
+    if (!next) return;
+    this.past.update((past) => [...past, this.state()]);
+    this.ahead.update((ahead) => ahead.slice(0, -1));
+    this.state.set(next.state);
+    this.keepDraft(this.running());
+    this.pointAgain();
+  }
+
+  /** Shows what the tool would do where the pointer is. */
+  private pointAgain(): void {
+    const px = this.pointer();
+    if (px && this.busy()) this.point('move', px, { lock: false, free: false });
+  }
+
+  /** Notes where the tool stood before a press; one that is finished, or was given up, has no steps any more. */
+  private note(event: ToolEvent, before: unknown, finished: boolean): void {
+    if (finished || !this.busy()) {
+      if (this.past().length > 0) this.past.set([]);
+      if (finished && this.ahead().length > 0) this.ahead.set([]);
+      return;
+    }
+    if (event.kind !== 'down' && event.kind !== 'typed' && event.kind !== 'key') return;
+    this.past.update((past) => [...past, before]);
+    if (this.ahead().length > 0) this.ahead.set([]);
+  }
+
   leave(): void {
     if (!this.busy()) this.pointer.set(null);
   }
 
   private step(event: ToolEvent): void {
     const entry = this.running();
-    const step = entry.tool.step(this.state(), event, this.context());
+    const before = this.state();
+    const step = entry.tool.step(before, event, this.context());
     this.state.set(step.state);
     if (step.preview !== undefined) this.documents.show(step.preview);
     if (step.commit) this.documents.commit(step.commit.edit, step.commit.label);
@@ -213,12 +278,17 @@ export class ToolRunnerService {
     if (step.plane) this.view.putPlane(step.plane);
     this.remember(entry, step.commit?.edit ?? null);
     if (step.colour !== undefined) this.finishColour(step.colour);
-    if (entry.draft && this.opened === this.documents.history().base.id) {
-      const { plane, points } = entry.draft.of(step.state);
-      const kept = this.documents.draft();
-      if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);
-    }
+    this.keepDraft(entry);
+    this.note(event, before, step.commit !== undefined);
     if (step.done) this.view.setTool('pick');
+  }
+
+  /** Keeps what the tool has begun with the drawing, where it is of that kind. */
+  private keepDraft(entry: AnyTool): void {
+    if (!entry.draft || this.opened !== this.documents.history().base.id) return;
+    const { plane, points } = entry.draft.of(this.state());
+    const kept = this.documents.draft();
+    if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);
   }
 
   /** What was drawn, and the points that the pointer has passed over. */

@@ -83,10 +83,19 @@ export class TypingComponent {
   }
 
   protected press(event: KeyboardEvent): void {
-    if (event.key !== 'Escape') return;
+    if (event.key !== 'Escape' && event.key !== 'Tab') return;
     event.preventDefault();
     event.stopPropagation();
-    this.close();
+    if (event.key === 'Tab') this.goOn(event.target as HTMLInputElement, event.shiftKey ? -1 : 1);
+    else this.close();
+  }
+
+  /** To the next field, from the last to the first: what is typed here never leaves for the page, where it would be commands. */
+  private goOn(from: HTMLInputElement, way: 1 | -1): void {
+    const fields = Array.from(this.host.querySelectorAll('input'));
+    const next = fields[(fields.indexOf(from) + way + fields.length) % fields.length];
+    next?.focus();
+    next?.select();
   }
 
   protected take(): void {

@@ -45,6 +45,18 @@ describe('typed lengths', () => {
     expect([tools.typing(), tools.busy()]).toEqual([null, false]);
   });
 
+  it('keep Tab among themselves, either way, and what is typed next takes the place of what was there', async () => {
+    const { host, fields } = await typing();
+    document.body.append(host);
+    const tab = (shiftKey = false): boolean => document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Tab', shiftKey, cancelable: true, bubbles: true })); // prettier-ignore
+    fields[0]!.focus();
+    const went: (number | boolean)[] = [];
+    for (const shift of [false, false, true, false]) went.push(tab(shift), fields.indexOf(document.activeElement as HTMLInputElement));
+    expect(went).toEqual([false, 1, false, 0, false, 1, false, 0]);
+    expect([fields[0]!.selectionStart, fields[0]!.selectionEnd]).toEqual([0, 1]);
+    host.remove();
+  });
+
   it('are put away by Escape while the drawing goes on', async () => {
     const { tools, fields } = await typing();
     fields[0]!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', cancelable: true }));

@@ -6,6 +6,7 @@ import { ImportsService } from './imports.service';
 import { KeepingService } from './keeping.service';
 import { moveAll, moveOnPlane } from '../tools/pick.tool';
 import { ArrangingService } from './arranging.service';
+import { InHandService } from './in-hand.service';
 import { DocumentStore } from './document.store';
 import { COMMANDS, keyName, NEEDS, type CommandWords, type CommonId, type Need } from './keys';
 import { MessageStore } from '../platform/messages.store';
@@ -20,6 +21,7 @@ import { PX_PER_MM, ViewStore } from './view.store';
 /** Runs commands, from keys, buttons and the finder alike. */
 @Injectable({ providedIn: 'root' })
 export class CommandsService {
+  private readonly inHand = inject(InHandService);
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly aids = inject(AidsStore);
@@ -60,9 +62,9 @@ export class CommandsService {
     'view.rulers': () => this.view.patch({ rulers: !this.view.rulers() }),
     'view.compare': () => this.aids.patch({ comparing: !this.aids.comparing() }),
     'view.theme': () => this.view.setTheme(this.view.theme() === 'dark' ? 'light' : 'dark'),
-    undo: () => this.documents.undo(),
+    undo: () => (this.inHand.canUndo() ? this.inHand.undo() : this.documents.undo()),
     steps: () => this.view.patch({ panel: 'steps' }),
-    redo: () => this.documents.redo(),
+    redo: () => (this.inHand.canRedo() ? this.inHand.redo() : this.documents.redo()),
     find: () => this.view.patch({ panel: 'find' }),
     keys: () => this.view.patch({ panel: 'keys' }),
     'select.all': () => this.view.select(this.documents.kept().nodes.map((node) => node.id)),
@@ -137,8 +139,8 @@ export class CommandsService {
 
   /** What commands need, each asked once for those whose names fit. */
   readonly needs: Readonly<Record<Need, () => boolean>> = {
-    undo: () => this.documents.canUndo(),
-    redo: () => this.documents.canRedo(),
+    undo: () => this.inHand.canUndo() || this.documents.canUndo(),
+    redo: () => this.inHand.canRedo() || this.documents.canRedo(),
     selected: () => this.selected().length > 0,
     things: () => this.arranging.nodes().length > 0,
     several: () => this.arranging.nodes().length > 1,
