@@ -226,7 +226,7 @@ export class KeepingService {
 
   /** Saves what is here as a project file, whose name comes back; before anything was opened it waits for that. */
   async saveFile(): Promise<string> {
-    await this.begun.done;
+    if (!this.store.open()) await this.begun.done;
     const document = this.store.whole();
     const name = fileName(document.name, 'chemin');
     download(name, await this.projects.write(document));
