@@ -2,6 +2,7 @@ import type { GroupMark } from '../artwork/marks';
 import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, JoinedNode, Light, PlacementNode, ShapeNode, Sheet } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
+import { geometry, type Evaluated } from '../geometry/book';
 import type { Shade } from '../shadow/shade';
 import { sunOf } from '../light/sun';
 import { kept, Rounds, type Inputs } from '../math/keep';
@@ -32,6 +33,8 @@ export interface Picture {
   readonly through: readonly string[];
   /** Nodes on which shadows fall. */
   readonly shaded: readonly string[];
+  /** Nodes whose solids are not joined in it: because they are being joined, or cannot be. */
+  readonly unjoined: ReadonlyMap<string, Unready>;
   /** What is less than exact so far, made in pieces: run to its end, the picture made again is exact at once. */
   readonly later: Generator<undefined, void> | null;
 }
@@ -121,6 +124,7 @@ export class PictureMaker {
       uncut: [...uncut],
       through: cutThrough(document, through, space),
       shaded: [...shaded],
+      unjoined: unjoinedIn(space),
       later,
     };
   }
@@ -192,6 +196,22 @@ interface PaintedPart {
   readonly painted: Painted;
   /** It could not be cut. */
   readonly failed: boolean;
+}
+
+/** Why a body in a picture is not the one that its recipe asks for. */
+export interface Unready {
+  readonly state: Exclude<Evaluated['state'], 'ready'>;
+  readonly reason?: string;
+}
+
+function unjoinedIn(space: Gathered['space']): ReadonlyMap<string, Unready> {
+  const unjoined = new Map<string, Unready>();
+  for (const { node: drawn } of space) {
+    if (drawn.node.kind !== 'group') continue;
+    const { state, reason } = geometry.of(drawn.node);
+    if (state !== 'ready') unjoined.set(drawn.owner, { state, ...(reason !== undefined && { reason }) });
+  }
+  return unjoined;
 }
 
 /** The surfaces that are turned to the viewer. */

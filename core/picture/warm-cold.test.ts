@@ -245,7 +245,7 @@ async function shown(document: CheminDocument, looks: Looks, maker: PictureMaker
     unjoined,
     marks: picture.marks,
     visible: picture.visible,
-    told: [picture.uncut, picture.through, picture.shaded],
+    told: [picture.uncut, picture.through, picture.shaded, [...picture.unjoined]],
     picked: places.map((at) => looks.pickAt(picture, at, 1)),
     caught,
     figures,
