@@ -5,9 +5,8 @@ import { addWorld, scaleWorld, type WorldPoint } from '../math/points';
 import type { EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
 import { patchesPath, type Patch } from '../visibility/patches';
-import { bandPath } from '../visibility/sphere-view';
+import { bandPath, spherePath } from '../visibility/sphere-view';
 import { differenceOf, STRIP_MISS, within } from './round-tones';
-import { seam } from './painted';
 
 /** Halvings of the way from what is turned from the light to what faces it, at least and at most. */
 const HALVINGS = [3, 8] as const;
@@ -89,37 +88,59 @@ function bandPatches(sphere: Sphere, axis: WorldPoint, low: number, high: number
 
 const outward = ({ hollow }: Sphere, unit: WorldPoint): WorldPoint => (hollow ? scaleWorld(unit, -1) : unit);
 
-/** Steps of 255 that a piece of a ball under tones by side may differ from the next, and pieces along a side of an octant at least and at most. */
-const SIDE_STEP = 1.5;
-const SIDE_PIECES = [4, 24] as const;
+/** Strips round a ball under tones by side, and steps from its middle to a pole, at least and at most. */
+const SIDE_STRIPS = [8, 48] as const;
 
 /**
- * How what is seen of a sphere is filled where tones go by the sides that face along the axes: between three of them a tone
- * runs evenly with the squares of the normal's components, so pieces with even steps of these have even steps of tone. Each
- * is right to half a step between two pieces.
+ * How what is seen of a sphere is filled where tones go by the sides that face along the axes, each by the square of the
+ * normal's component. Round the upright axis two sides share by the angle alone: strips from pole to pole have one colour
+ * each, and every one reaches below the next. Over them caps about that axis lay the upper and the lower tone, each covering
+ * as much as its square asks for, so that no piece is seen. Right where a side is faced squarely and along the middle; between
+ * them colours are mixed as painters mix them, some steps of 255 from the mixture of tones.
  */
 export function sideFill(projection: EyeMatrix, { form, path }: SeenSphere, tone: (normal: WorldPoint) => Toned): readonly Mark[] {
-  const marks: Mark[] = [{ kind: 'path', path, fill: flatInk(tone({ a: 0, b: 0, h: form.hollow ? -1 : 1 }).colour), rule: 'evenodd', line: null }];
-  for (const a of [-1, 1])
-    for (const b of [-1, 1])
-      for (const h of [-1, 1]) {
-        const at = (x: number, y: number): WorldPoint => ({ a: a * Math.sqrt(x), b: b * Math.sqrt(y), h: h * Math.sqrt(Math.max(0, 1 - x - y)) });
-        const [p, q, r] = [at(1, 0), at(0, 1), at(0, 0)].map((unit) => tone(outward(form, unit))) as [Toned, Toned, Toned];
-        const steps = Math.max(differenceOf(p, q), differenceOf(q, r), differenceOf(r, p)) / SIDE_STEP;
-        const n = Math.max(SIDE_PIECES[0], Math.min(SIDE_PIECES[1], Math.ceil(steps)));
-        const piece = (corners: readonly (readonly [number, number])[]): void => {
-          const middle = corners.reduce(([x, y], [i, j]) => [x + i / n / 3, y + j / n / 3], [0, 0]);
-          const normal = outward(form, at(middle[0]!, middle[1]!));
-          const shown = patchesPath(projection, [{ corners: corners.map(([i, j]) => onSphere(form, at(i / n, j / n))), normal }]);
-          if (shown.verbs === '') return;
-          const ink = flatInk(tone(normal).colour);
-          marks.push({ kind: 'path', path: shown, fill: ink, rule: 'nonzero', line: seam(ink) });
-        };
-        for (let i = 0; i < n; i++)
-          for (let j = 0; i + j < n; j++) {
-            piece([[i, j], [i + 1, j], [i, j + 1]]); // prettier-ignore
-            if (i + j + 2 <= n) piece([[i + 1, j], [i + 1, j + 1], [i, j + 1]]); // prettier-ignore
-          }
-      }
+  const level = (turn: number): WorldPoint => ({ a: Math.cos(turn), b: Math.sin(turn), h: 0 });
+  const at = (turn: number): Toned => tone(outward(form, level(turn)));
+  const quarters = [0, 1, 2, 3].map((k) => at((k * Math.PI) / 2));
+  const most = Math.max(...quarters.map((one, k) => differenceOf(one, quarters[(k + 1) % 4]!)));
+  const n = Math.max(SIDE_STRIPS[0], Math.min(SIDE_STRIPS[1], Math.ceil(most)));
+  const marks: Mark[] = [{ kind: 'path', path, fill: flatInk(quarters[0]!.colour), rule: 'evenodd', line: null }];
+  for (let i = 0; i < 4 * n; i++) {
+    const [from, to] = [i, i + (i + 1 < 4 * n ? 2 : 1)].map((k) => (k * Math.PI) / 2 / n) as [number, number];
+    const strip = patchesPath(projection, stripPatches(form, from, to));
+    if (strip.verbs === '') continue;
+    marks.push({ kind: 'path', path: strip, fill: flatInk(at((from + Math.PI / (4 * n)) % (2 * Math.PI)).colour), rule: 'nonzero', line: null });
+  }
+  for (const h of [1, -1]) {
+    const { colour } = tone(outward(form, { a: 0, b: 0, h }));
+    let covered = 0;
+    for (let i = 0; i < CAPS; i++) {
+      const low = i / CAPS;
+      // What the caps so far and this one cover together is the square of the height in its middle.
+      const share = ((i + 0.5) / CAPS) ** 2;
+      const strength = 1 - (1 - share) / (1 - covered);
+      covered = share;
+      const cap = { axis: { a: 0, b: 0, h }, low };
+      const exact = spherePath(projection, { ...form, low: -1 }, cap);
+      const shown = exact ?? patchesPath(projection, bandPatches(form, cap.axis, low, 1));
+      if (shown.coords.length > 0) marks.push({ kind: 'path', path: shown, fill: flatInk(colour, strength), rule: exact ? 'evenodd' : 'nonzero', line: null });
+    }
+  }
   return within(path, true, marks);
+}
+
+/** Caps from the middle of a ball to a pole, each of which covers a little more. */
+const CAPS = 64;
+/** Pieces of a strip from pole to pole. */
+const DOWN = 90;
+
+function stripPatches(sphere: Sphere, from: number, to: number): readonly Patch[] {
+  const unit = (turn: number, row: number): WorldPoint => {
+    const rise = (Math.PI * row) / DOWN - Math.PI / 2;
+    return { a: Math.cos(turn) * Math.cos(rise), b: Math.sin(turn) * Math.cos(rise), h: Math.sin(rise) };
+  };
+  return Array.from({ length: DOWN }, (_, row): Patch => {
+    const corners = [unit(from, row), unit(to, row), unit(to, row + 1), unit(from, row + 1)];
+    return { corners: corners.map((one) => onSphere(sphere, one)), normal: outward(sphere, unit((from + to) / 2, row + 0.5)) };
+  });
 }
