@@ -168,7 +168,30 @@ export function isCurved({ points, holes }: Outline): boolean {
 /** Distance in cells within which a curved boundary is told to have an area. */
 const AREA_CHORDS = 0.01;
 
-/** Whether an outline bounds an area: closed, and not all on one line. */
+/** Whether an outline bounds an area: closed, and not all on one line, nor there and back. Lobes that wind against each other bound theirs. */
 export function boundsArea(outline: Outline): boolean {
-  return outline.closed && outline.points.length >= 2 && doubleAreaTicks(flattenOutline(outline, AREA_CHORDS)) !== 0;
+  if (!outline.closed || outline.points.length < 2) return false;
+  const points = flattenOutline(outline, AREA_CHORDS);
+  return doubleAreaTicks(points) !== 0 || fillsAnything(points);
+}
+
+/** Parts of the way between two heights at which it is looked what is filled: where lobes meet, nothing is. */
+const LOOKS_BETWEEN = [0.37, 0.71] as const;
+
+/** Whether anything of a ring is filled by the even-odd rule, looked at between every two heights of its corners. */
+function fillsAnything(points: readonly PlanePoint[]): boolean {
+  const heights = [...new Set(points.map(({ v }) => v))].sort((p, q) => p - q);
+  return heights.some((low, i) => {
+    const high = heights[i + 1];
+    if (high === undefined || high - low < SAME_PLACE) return false;
+    return LOOKS_BETWEEN.some((share) => {
+      const v = low + (high - low) * share;
+      const crossings = points.flatMap((p, k): readonly number[] => {
+        const q = points[(k + 1) % points.length]!;
+        return p.v > v === q.v > v ? [] : [p.u + ((v - p.v) / (q.v - p.v)) * (q.u - p.u)];
+      });
+      crossings.sort((p, q) => p - q);
+      return crossings.some((u, k) => k % 2 === 0 && crossings[k + 1]! - u > SAME_PLACE);
+    });
+  });
 }
