@@ -92,7 +92,10 @@ describe('circles and ellipses', () => {
     expect(boundsArea(ellipseOutline({ u: 0, v: 0 }, { u: 2, v: 1 }))).toBe(true);
     expect(boundsArea(ellipseOutline({ u: 0, v: 0 }, { u: 2, v: 0 }))).toBe(false);
     // Lobes that wind against each other, of one size, side by side and one over the other.
-    const through = (...places: readonly (readonly [number, number])[]): Outline => ({ points: places.map(([u, v], i) => ({ id: i + 1, u, v })), closed: true });
+    const through = (...places: readonly (readonly [number, number])[]): Outline => ({
+      points: places.map(([u, v], i) => ({ id: i + 1, u, v })),
+      closed: true,
+    });
     expect(boundsArea(through([0, 0], [4, 3], [4, 0], [0, 3]))).toBe(true);
     expect(boundsArea(through([0, 0], [3, 0], [0, 4], [3, 4]))).toBe(true);
     // There and back over the same way.

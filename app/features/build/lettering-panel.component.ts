@@ -2,22 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
-import {
-  END,
-  exactCells,
-  isOwnFont,
-  meanColour,
-  outlineSegments,
-  readColour,
-  ringsOf,
-  shapesIn,
-  SHIPPED_FONTS,
-  sideName,
-  type FontLettering,
-  type Lettering,
-  type Paint,
-  type ShapeNode,
-} from '@core';
+import { exactCells, isOwnFont, readColour, shapesIn, SHIPPED_FONTS, type FontLettering, type Lettering, type ShapeNode } from '@core';
 import { FONT_ENDINGS, turnedLine } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
@@ -27,6 +12,7 @@ import { chooseFile } from '../../platform/files';
 import { MessageStore } from '../../platform/messages.store';
 import { TextService } from '../../platform/text.service';
 import { BuildSettingsStore } from './build.settings';
+import { letterColours, withLetterColour, type LetterPart } from './letter-colours';
 import { LetteringStore, onNoLine } from './lettering.store';
 
 /** Ms without a key after which what is typed is drawn. */
@@ -34,8 +20,6 @@ const PAUSE_MS = 90;
 
 /** Radius in cells of a round baseline at first. */
 const ROUND = 8;
-
-type Part = 'front' | 'sides' | 'counters';
 
 /** Text as it is typed, and what its letters are drawn by. */
 @Component({
@@ -107,10 +91,8 @@ export class LetteringPanelComponent {
   protected readonly shownText = computed(() => this.text() ?? (this.store.writing() ? '' : (this.store.selected()?.lettering?.text ?? '')));
   protected readonly depth = computed(() => this.first()?.depth ?? this.store.next().depth);
 
-  private readonly first = computed((): ShapeNode | null => {
-    const group = this.store.selected();
-    return group ? (shapesIn(group.children)[0] ?? null) : null;
-  });
+  private readonly letters = computed((): readonly ShapeNode[] => shapesIn(this.store.selected()?.children ?? []));
+  private readonly first = computed((): ShapeNode | null => this.letters()[0] ?? null);
 
   constructor() {
     // A press of the tool begins text there, and what is typed next is for it.
@@ -232,26 +214,11 @@ export class LetteringPanelComponent {
     });
   }
 
-  protected readonly colours = computed((): Readonly<Record<Part, string>> => {
-    const shape = this.first();
-    const { swatches } = this.documents.shown();
-    const colour = (paint: Paint | undefined): string => (paint?.fill ? meanColour(paint.fill, swatches) : '#ffffff');
-    const counter = shape && countersOf(shape)[0];
-    return {
-      front: colour(shape?.surfaces?.[END] ?? shape?.paint),
-      sides: colour(shape?.paint),
-      counters: colour((counter && shape.surfaces?.[counter]) || shape?.paint),
-    };
-  });
+  protected readonly colours = computed(() => letterColours(this.letters(), this.documents.shown().swatches));
 
   /** The front, the outer sides or the walls of the counters of every letter in one colour. */
-  protected setColour(part: Part, fill: string): void {
-    this.store.eachLetter(`paint the ${part} of`, (shape) => {
-      const front = shape.surfaces?.[END] ?? shape.paint;
-      if (part === 'sides') return { ...shape, paint: { ...shape.paint, fill }, surfaces: { ...shape.surfaces, [END]: front } };
-      const names = part === 'front' ? [END] : countersOf(shape);
-      return { ...shape, surfaces: { ...shape.surfaces, ...Object.fromEntries(names.map((name) => [name, { ...shape.paint, fill }])) } };
-    });
+  protected setColour(part: LetterPart, fill: string): void {
+    this.store.eachLetter(`paint the ${part} of`, (shape) => withLetterColour(shape, part, fill));
   }
 }
 
@@ -259,11 +226,4 @@ export class LetteringPanelComponent {
 function plain(lettering: Lettering & { readonly marks?: unknown }): Lettering {
   const { marks: _, ...recipe } = lettering;
   return recipe as Lettering;
-}
-
-/** The names of the walls within a letter's counters. */
-function countersOf({ outline }: ShapeNode): readonly string[] {
-  return ringsOf(outline)
-    .slice(1)
-    .flatMap((ring) => outlineSegments(ring).map(({ id }) => sideName(id)));
 }
