@@ -134,6 +134,25 @@ describe('perspectives read from nine strokes', () => {
   });
 });
 
+describe('edges along two axes that meet in one point', () => {
+  it('are refused with the reason, wherever the point lies, and never tell a view of 180°', () => {
+    const points = [{ x: 250, y: 90 }, { x: 150, y: 100 }, { x: -400, y: 60 }, { x: 900, y: 140 }]; // prettier-ignore
+    for (const point of points) {
+      for (const kinds of [
+        ['a', 'a', 'b', 'b'],
+        ['a', 'a', 'a', 'b', 'b', 'b'],
+      ] as const) {
+        const strokes = kinds.map((axis, i): TracedStroke => {
+          const from = { x: 40 + 30 * i, y: i % 2 === 0 ? 30 + 8 * i : 180 - 8 * i };
+          return { id: `s${i}`, axis, from, to: { x: from.x + (point.x - from.x) * 0.3, y: from.y + (point.y - from.y) * 0.3 } };
+        });
+        const read = solveStrokes(strokes, { ...OPTIONS, as: 'two' });
+        expect([point, read.ok ? read.viewDeg?.value : read.missing.join()]).toEqual([point, expect.stringMatching(/run to different points/)]);
+      }
+    }
+  });
+});
+
 describe('parallel projections read from strokes', () => {
   it.each([0, 0.5, 1])('axis angles, %f px of noise', (noise) => {
     let most = 0;

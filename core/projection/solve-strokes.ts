@@ -4,7 +4,7 @@ import type { Axis } from '../math/points';
 import { viewAngleDeg } from './camera';
 import type { ByAxis } from './gauss';
 import { guessKind } from './guess-strokes';
-import { HAND_PX, lineOf, meanDirection, missOf, withinHalf, type Line, type SolveAs, type SolveOptions, type TracedStroke } from './stroke-lines';
+import { HAND_PX, lineOf, meanDirection, missOf, sharedPoint, withinHalf, type Line, type SolveAs, type SolveOptions, type TracedStroke } from './stroke-lines';
 import { fitModel, MODELS, residualsOf, STEPS, withoutWrong, WRONG_RATIO, type Perspective } from './stroke-models';
 import type { CameraAngles } from './vanishing';
 
@@ -42,6 +42,8 @@ export type StrokeSolution = Solved | { readonly ok: false; readonly missing: re
 const CROPPED_CHANCE = 0.005;
 /** Picture widths beyond which a vanishing point or an eye is as good as none: seen from there, edges differ by a hair over a picture. */
 const FAR_WIDTHS = 200;
+/** Picture widths beyond which a point that all strokes run to tells that they are parallel, not that two axes meet. */
+const NEAR_WIDTHS = 20;
 /** Sine of the angle under which strokes count as parallel: a px over 10,000. */
 const ALONG = 1e-4;
 /** How far in picture widths the principal point may lie off the picture's middle without anybody having cropped it. */
@@ -62,7 +64,7 @@ export function solveStrokes(strokes: readonly TracedStroke[], given: SolveOptio
   if (![options.centre.x, options.centre.y, options.width, options.mmPerPx].every(Number.isFinite))
     return { ok: false, missing: ['a picture whose size is a number'] };
   const as = options.as === 'auto' ? guessKind(used, options) : options.as;
-  const missing = missingStrokes(used, as);
+  const missing = [...missingStrokes(used, as), ...meetingAxes(used, as, options)];
   if (missing.length > 0) return { ok: false, missing };
   if (as === 'parallel') return solveParallel(used, options);
   const solve = (kind: Perspective): { kind: Perspective; wrong: string | null; fit: Fit } => {
@@ -106,6 +108,19 @@ function degenerateAxes(strokes: readonly TracedStroke[], as: 'one' | 'two' | 't
     return spread < ALONG || far ? ['edges along b that converge: those that are traced are parallel, and tell no vanishing point'] : [];
   }
   return far ? ['edges that converge: those that are traced are as good as parallel, and tell a parallel projection'] : [];
+}
+
+/** Two axes whose strokes all run to one point as well as a hand traces: edges along one axis do that, those along two never. */
+function meetingAxes(strokes: readonly TracedStroke[], as: Exclude<SolveAs, 'auto'>, { mmPerPx, width, centre }: SolveOptions): readonly string[] {
+  if (as !== 'two' && as !== 'three') return [];
+  const pairs = as === 'two' ? ([['a', 'b']] as const) : ([['a', 'b'], ['a', 'h'], ['b', 'h']] as const); // prettier-ignore
+  return pairs.flatMap(([p, q]) => {
+    const lines = strokes.filter(({ axis }) => axis === p || axis === q).map(lineOf);
+    const at = lines.length < 4 ? null : sharedPoint(lines);
+    if (!at || Math.hypot(at.x - centre.x, at.y - centre.y) > NEAR_WIDTHS * width) return [];
+    const square = lines.reduce((sum, line) => sum + missOf(line, at.x, at.y, 1) ** 2, 0) / lines.length;
+    return Math.sqrt(square) > HAND_PX * mmPerPx ? [] : [`edges along ${p} and ${q} that run to different points: those that are traced meet in one, as edges along one axis do`]; // prettier-ignore
+  });
 }
 
 function missingStrokes(strokes: readonly TracedStroke[], as: Exclude<SolveAs, 'auto'>): readonly string[] {

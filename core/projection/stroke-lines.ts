@@ -53,6 +53,34 @@ export function missOf({ mx, my, dx, dy, half }: Line, vx: number, vy: number, v
   return ((x * dy - y * dx) / length) * half * (along < 0 ? -1 : 1);
 }
 
+/** Rounds in which the point that lines share is found: each weighs a line by how far off it is. */
+const ROUNDS = 12;
+
+/** The point that several strokes run to best, by least squares of their ends' distances; null where they are as good as parallel. */
+export function sharedPoint(lines: readonly Line[]): SheetPoint | null {
+  let weights = lines.map(() => 1);
+  let at: SheetPoint | null = null;
+  for (let round = 0; round < ROUNDS; round++) {
+    let [xx, xy, yy, x, y] = [0, 0, 0, 0, 0];
+    lines.forEach(({ mx, my, dx, dy }, i) => {
+      // The line's normal, and how far along it the line lies.
+      const [nx, ny, w] = [-dy, dx, weights[i]!];
+      const d = nx * mx + ny * my;
+      xx += w * nx * nx;
+      xy += w * nx * ny;
+      yy += w * ny * ny;
+      x += w * nx * d;
+      y += w * ny * d;
+    });
+    const det = xx * yy - xy * xy;
+    if (!(Math.abs(det) > 1e-12 * (xx + yy) ** 2)) return null;
+    at = { x: (x * yy - y * xy) / det, y: (xx * y - xy * x) / det };
+    const { x: px, y: py } = at;
+    weights = lines.map(({ mx, my, half }) => (half / Math.max(half, Math.hypot(px - mx, py - my))) ** 2);
+  }
+  return at;
+}
+
 /** The direction that several strokes share, weighted by length squared: the main axis of their scatter. */
 export function meanDirection(lines: readonly Line[]): number {
   let [xx, xy, yy] = [0, 0, 0];
