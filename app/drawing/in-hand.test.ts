@@ -1,5 +1,6 @@
 import { webcrypto } from 'node:crypto';
 import { TestBed } from '@angular/core/testing';
+import { emptyDocument, startHistory } from '@core';
 import { boxNode, openDrawing, pxOf } from '../testing/page';
 import { CommandsService } from '../state/commands.service';
 import { StagesService } from '../state/stages.service';
@@ -78,6 +79,28 @@ describe('undo while something is in hand', () => {
       expect([name, store.kept().nodes[0]!.name]).toEqual([name, 'finished']);
     }
     expect(tried.length).toBeGreaterThan(8);
+  });
+
+  it('brings nothing of it into another drawing, nor after another edit at the same place', () => {
+    const { store, view, commands, click } = opened();
+    view.setTool('outline');
+    TestBed.tick();
+    const begun = (): void => {
+      click(0, 0);
+      click(4, 0);
+      commands.run('undo');
+      commands.run('undo');
+      expect(commands.enabled('redo')).toBe(true);
+    };
+    store.commit({ kind: 'name', id: 'a', name: 'one' });
+    begun();
+    commands.run('undo');
+    store.commit({ kind: 'name', id: 'a', name: 'other' });
+    expect(commands.enabled('redo')).toBe(false);
+    begun();
+    store.load(startHistory(emptyDocument('second', 'second')));
+    TestBed.tick();
+    expect([commands.enabled('redo'), commands.enabled('undo')]).toEqual([false, false]);
   });
 
   it('forgets what was taken back as soon as something else is drawn', () => {

@@ -87,14 +87,15 @@ export class ToolRunnerService {
 
   /** Where the tool in use stood before each press of what is in hand, and what was taken back of it, at which place of the drawing's steps. */
   private readonly past = signal<readonly unknown[]>([]);
-  private readonly ahead = signal<readonly { readonly state: unknown; readonly tool: string; readonly history: number }[]>([]);
+  private readonly ahead = signal<readonly { readonly state: unknown; readonly tool: string; readonly history: Pick<History, 'steps' | 'position'> }[]>([]);
 
   constructor() {
     inject(InHandService).hold({
       canUndo: this.busy,
       canRedo: computed(() => {
         const next = this.ahead().at(-1);
-        return next?.tool === this.running().name && next.history === this.documents.history().position;
+        const { steps, position } = this.documents.history();
+        return next?.tool === this.running().name && next.history.steps === steps && next.history.position === position;
       }),
       undo: () => this.undoInHand(),
       redo: () => this.redoInHand(),
@@ -112,6 +113,9 @@ export class ToolRunnerService {
   private takeUp(id: string): void {
     if (id === this.opened || !this.documents.open()) return;
     this.opened = id;
+    // What was in hand belongs to the drawing in which it was begun.
+    this.past.set([]);
+    this.ahead.set([]);
     const draft = this.documents.draft();
     this.state.set(this.running().tool.start());
     if (draft && draft.points.length > 0) void this.stages.loadAll().then(() => this.opened === id && this.resume(draft));
@@ -223,7 +227,7 @@ export class ToolRunnerService {
   private undoInHand(): void {
     const before = this.past().at(-1);
     const state = this.state();
-    const ahead = [...this.ahead(), { state, tool: this.running().name, history: this.documents.history().position }];
+    const ahead = [...this.ahead(), { state, tool: this.running().name, history: this.documents.history() }];
     this.typing.set(null);
     this.documents.show(null);
     if (before === undefined && this.running().draft) this.step({ kind: 'key', key: 'Backspace' });
@@ -257,7 +261,7 @@ export class ToolRunnerService {
       if (finished && this.ahead().length > 0) this.ahead.set([]);
       return;
     }
-    if (event.kind !== 'down' && event.kind !== 'typed' && event.kind !== 'key') return;
+    if (this.state() === before || (event.kind !== 'down' && event.kind !== 'typed' && event.kind !== 'key')) return;
     this.past.update((past) => [...past, before]);
     if (this.ahead().length > 0) this.ahead.set([]);
   }

@@ -78,6 +78,8 @@ export class UnreadableError extends Error {
 export class DrawingsService {
   private readonly messages = inject(MessageStore);
   private readonly storage = openStorage();
+  /** Storage has answered since the page was opened. */
+  private answered = false;
   private readonly runner = new WorkerRunner<OpeningWorker>(startOpeningWorker, LIMIT_MS, false);
 
   /** All drawings that are not deleted, or all that are; the last changed first. */
@@ -158,7 +160,9 @@ export class DrawingsService {
   async assetBlob(hash: string): Promise<Blob | null> {
     const brought = this.brought.get(hash);
     if (brought) return brought;
-    const stored = await inTime(this.storage().then((db) => db.assets.get(hash)), undefined); // prettier-ignore
+    const found = this.storage().then((db) => db.assets.get(hash));
+    // Storage that has answered before is only slow: what it holds is waited for, or a file would lack it.
+    const stored = this.answered ? await found : await inTime(found, undefined);
     return stored ? new Blob([stored.bytes as Uint8Array<ArrayBuffer>]) : null;
   }
 
@@ -292,7 +296,9 @@ export class DrawingsService {
 
   async setting(key: string): Promise<unknown> {
     const db = await this.storage();
-    return (await db.settings.get(key))?.value;
+    const setting = await db.settings.get(key);
+    this.answered = true;
+    return setting?.value;
   }
 
   async setSetting(key: string, value: unknown): Promise<void> {

@@ -147,7 +147,7 @@ export class PictureMaker {
       }
       const body = drawnBody(drawn);
       if (space.length % PIECE === PIECE - 1) yield;
-      if (body) space.push({ node: drawn, body, drawn: this.drawnOf(stage, drawn, body) });
+      if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
       else if (node.kind !== 'group' && isOnSheet(node))
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
@@ -235,7 +235,7 @@ const NO_SHADE: readonly Shade[] = [];
 interface Gathered {
   readonly under: Painted[];
   readonly over: readonly Painted[];
-  readonly space: readonly { readonly node: DrawnNode; readonly body: Body; readonly drawn: DrawnBody }[];
+  readonly space: readonly { readonly node: DrawnNode; readonly drawn: DrawnBody }[];
   readonly onFaces: OnFaces;
   readonly artworks: FlatArtworks;
 }
