@@ -346,9 +346,13 @@ export class DrawingComponent {
   protected async drop(event: DragEvent): Promise<void> {
     event.preventDefault();
     const px = this.px(event);
-    if ((await this.imports.takeDropped([...(event.dataTransfer?.files ?? [])])) !== 'artwork') return;
+    const dropped = await this.imports.takeDropped([...(event.dataTransfer?.files ?? [])], true);
+    if (dropped.length === 0) return;
+    this.stages.go('artwork', 'place');
     await this.stages.load('artwork');
+    this.view.patch({ dropped });
     this.tools.point('down', px, { lock: false, free: false });
+    this.view.patch({ dropped: null });
   }
 
   private flush(): void {

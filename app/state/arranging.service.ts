@@ -21,6 +21,7 @@ import {
   planeKey,
   planeName,
   placementGround,
+  planeOfSurface,
   readingFrameOf,
   ringsOf,
   samePlane,
@@ -47,7 +48,6 @@ import { moveOnPlane } from '../tools/pick.tool';
 import { DocumentStore } from './document.store';
 import { laidOf, movedWithin, placedIn, plusMove, whyFixed } from './laid-things';
 import { MessageStore } from '../platform/messages.store';
-import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 
 /** One direction of a row or a grid: how many copies, and how far each is from the one before. */
@@ -64,7 +64,6 @@ export class ArrangingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
   private readonly messages = inject(MessageStore);
-  private readonly pictures = inject(PictureService);
 
   /** The selected things, without those that a selected group holds. */
   readonly nodes = computed((): readonly DocumentNode[] => {
@@ -206,7 +205,8 @@ export class ArrangingService {
   private planeOfPlaced(): Plane['kind'] | null {
     const node = this.nodes().find((n) => n.kind === 'placement');
     if (!node) return null;
-    return (node.target.kind === 'plane' ? node.target.plane : this.pictures.planeOfFace(node.target.node, node.target.face))?.kind ?? null;
+    const ground = placementGround(this.documents.kept(), node);
+    return (ground && ('kind' in ground ? ground : planeOfSurface(ground)))?.kind ?? null;
   }
 
   /** Linked copies of the selection as things of their own. */

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { axesOf, findNode, idsWithin, pickAt, type Edit } from '@core';
+import { axesOf, findNode, idsWithin, pickAt, planeOfSurface, seenFace, type Edit } from '@core';
 import { newId } from '../platform/ids';
 import { ClipboardService } from './clipboard.service';
 import { ImportsService } from './imports.service';
@@ -214,8 +214,8 @@ export class CommandsService {
     const px = this.pointer.at();
     if (!px) return;
     const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
-    const hit = pickAt(this.pictures.picture(), at, 0);
-    const plane = hit && this.pictures.planeOfFace(hit.node, hit.face);
+    const seen = seenFace(pickAt(this.pictures.picture(), at, 0));
+    const plane = seen && planeOfSurface(seen.surface);
     if (plane) this.view.putPlane(plane);
     else this.messages.say('info', 'No face along the axes is under the pointer');
   }

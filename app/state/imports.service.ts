@@ -54,23 +54,29 @@ export class ImportsService {
 
   /** Whether what is added is to be placed next. */
   private placing = true;
+  /** Whether it lies where it was dropped: nothing is left to be asked for. */
+  private lies = false;
 
   /**
    * Takes files that were dropped on the drawing or pasted, each by its kind.
-   * @returns whether the last of them is artwork that is now to be placed
+   * @param lies whether artwork among them is laid where it was dropped, by whoever asks
+   * @returns the artworks among them, which are then to be placed
    */
-  async takeDropped(files: readonly File[]): Promise<'artwork' | null> {
-    if (files.length > 0 && (await this.stages.current()?.files?.(this.stages.get, files))) return null;
-    let last: 'artwork' | null = null;
+  async takeDropped(files: readonly File[], lies = false): Promise<readonly string[]> {
+    if (files.length > 0 && (await this.stages.current()?.files?.(this.stages.get, files))) return [];
+    const artworks: string[] = [];
+    this.lies = lies;
     for (const file of files) {
-      last = null;
       const picture = PICTURE_FILES.test(file.name) || file.type.startsWith('image/');
       if (picture && this.isToLookAt(file)) await this.references.take(file);
-      else if (picture) last = (await this.takeArtwork(file)) ? 'artwork' : null;
+      else if (picture) {
+        if (await this.takeArtwork(file)) artworks.push(this.view.artwork()!);
+      }
       else if (FONT_FILES.test(file.name)) await this.takeFont(file);
       else await this.takeProject(file);
     }
-    return last;
+    this.lies = false;
+    return artworks;
   }
 
   /** While tracing, every picture is one to look at; pictures of px are also while drawing, but not on a flat sheet. */
@@ -135,7 +141,8 @@ export class ImportsService {
       return true;
     }
     this.stages.go('artwork', 'place');
-    this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : ['Press a face to place it there.']);
+    const next = this.lies ? [] : ['Press a face to place it there.'];
+    if (notes.length > 0 || next.length > 0) this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : next);
     return true;
   }
 

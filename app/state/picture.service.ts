@@ -5,24 +5,19 @@ import {
   cellsFromPlane,
   drawnCorners,
   exactCells,
-  bodyOf,
-  findShape,
   flatSheetOf,
   everyEdge,
   geometry,
   planeKey,
-  planeOfSurface,
   PictureMaker,
   sheetDistance,
   settled,
   sheetFromPlane,
   sheetFromWorld,
-  surfaceNamed,
   type CatchSource,
   type CheminDocument,
   type DocumentNode,
   type Picture,
-  type SurfaceName,
   type Plane,
   type PlanePoint,
   type SheetPoint,
@@ -242,13 +237,6 @@ export class PictureService {
     if (best) return { at: { a: exactCells(best.a / cell), b: exactCells(best.b / cell), h: exactCells(best.h / cell) }, word: 'corner' };
     const caught = catchPointer(this.planeContext(plane), at, [], { lock: false, free: false });
     return caught && { at: cellsFromPlane(plane, caught), word: caught.kind };
-  }
-
-  /** The plane that a face of a shape lies in, a free one for slanting faces; null for round ones and for things without faces. */
-  planeOfFace(id: string, name: SurfaceName | null): Plane | null {
-    const shape = findShape(this.documents.kept(), id);
-    const surface = shape && name ? surfaceNamed(bodyOf(shape), name) : null;
-    return surface && planeOfSurface(surface);
   }
 }
 

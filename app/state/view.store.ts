@@ -37,6 +37,8 @@ interface ViewState {
   readonly colourSlot: ColourSlot;
   readonly recentColours: readonly string[];
   readonly artwork: string | null;
+  /** Artworks that were just dropped and come to lie where they were. */
+  readonly dropped: readonly string[] | null;
   readonly theme: Theme;
   /** The drawing as it is seen with one kind of cones missing; null as it is. */
   readonly vision: ColourVision | null;
@@ -107,6 +109,7 @@ export const ViewStore = signalStore(
     colourSlot: { kind: 'fill' },
     recentColours: storedColours(),
     artwork: null,
+    dropped: null,
     theme: storedTheme(),
     vision: null,
     page: 'projection',

@@ -1,18 +1,14 @@
 import {
-  drawnBody,
-  drawnNodes,
   pickAt,
   planeFrame,
   planeOfSurface,
   dotWorld,
-  surfaceNamed,
-  type CheminDocument,
+  seenFace,
   type Picture,
   type Plane,
   type Ruled,
+  type SeenFace,
   type SheetPoint,
-  type Surface,
-  type SurfaceName,
   type WorldPoint,
 } from '@core';
 import { ruledUnder } from '@later';
@@ -25,15 +21,8 @@ export interface Ground {
   readonly out: 1 | -1;
   /** The thing that has the face; null for a plane without one. */
   readonly node: string | null;
-}
-
-/** The surface of a thing that is drawn, what copies show included; the first of that name. */
-export function drawnSurface(document: CheminDocument, owner: string, name: SurfaceName): Surface | null {
-  for (const drawn of drawnNodes(document)) {
-    const surface = drawn.owner === owner ? surfaceNamed(drawnBody(drawn), name) : null;
-    if (surface) return surface;
-  }
-  return null;
+  /** That face itself. */
+  readonly seen?: SeenFace;
 }
 
 /**
@@ -41,25 +30,27 @@ export function drawnSurface(document: CheminDocument, owner: string, name: Surf
  * @param skip things that are looked through
  */
 export function groundAt(
-  { document, picture }: { readonly document: CheminDocument; readonly picture: Picture },
+  { picture }: { readonly picture: Picture },
   at: SheetPoint,
   skip: (node: string) => boolean = () => false,
 ): Ground | null {
-  const hit = pickAt(picture, at, 0, skip);
-  const surface = hit?.face ? drawnSurface(document, hit.node, hit.face) : null;
-  const plane = surface && planeOfSurface(surface);
+  return groundOf(seenFace(pickAt(picture, at, 0, skip)));
+}
+
+/** A flat face as a plane to build on; null for round ones. */
+export function groundOf(seen: SeenFace | null): Ground | null {
+  const plane = seen && planeOfSurface(seen.surface);
   const frame = plane && planeFrame(plane, 1);
-  if (!frame || surface.form.kind !== 'flat') return null;
-  return { plane, out: dotWorld(frame.normal, surface.form.frame.normal) < 0 ? -1 : 1, node: hit!.node };
+  if (!frame || seen.surface.form.kind !== 'flat') return null;
+  return { plane, out: dotWorld(frame.normal, seen.surface.form.frame.normal) < 0 ? -1 : 1, node: seen.owner, seen };
 }
 
 /** A round side under a place of the sheet, and the place on it; null where there is none. */
 export function roundSideAt(
-  { document, picture, geometry }: Pick<ToolContext, 'document' | 'picture' | 'geometry'>,
+  { picture, geometry }: Pick<ToolContext, 'picture' | 'geometry'>,
   at: SheetPoint,
 ): { readonly side: Ruled; readonly s: number; readonly k: number } | null {
-  const hit = pickAt(picture, at, 0);
-  const form = hit?.face ? drawnSurface(document, hit.node, hit.face)?.form : undefined;
+  const form = seenFace(pickAt(picture, at, 0))?.surface.form;
   if (!form || form.kind === 'flat' || form.kind === 'sphere') return null;
   const place = ruledUnder(geometry.view.sight.projection, form, at);
   return place && { side: form, ...place };

@@ -10,7 +10,7 @@ import { carriedOnRuled } from '../geometry/wrapping';
 import { surfaceNamed } from '../geometry/body';
 import { bodyOf } from '../geometry/book';
 import type { SurfaceName } from '../geometry/names';
-import { surfaceOnPlane } from '../geometry/surface-on-plane';
+import { surfaceOnPlane, type SurfaceOnPlane } from '../geometry/surface-on-plane';
 import { carriedAnchor, keepsDirections, rigidBetween } from './carry';
 import { flattenTree, nodesById } from './tree';
 import type { CheminDocument, DocumentNode, PlacementNode, ShapeNode } from './types';
@@ -25,7 +25,11 @@ export interface InscribedCircle {
 
 /** The circle inscribed in a face of a shape; null where there is no such flat face. */
 export function inscribedIn(host: ShapeNode, name: SurfaceName): InscribedCircle | null {
-  const face = surfaceOnPlane(host, name);
+  return inscribedOn(surfaceOnPlane(host, name));
+}
+
+/** The circle inscribed in a flat face of anything; null for a round one. */
+export function inscribedOn(face: SurfaceOnPlane | null): InscribedCircle | null {
   if (!face) return null;
   const { minU, minV, maxU, maxV } = face.box;
   const centre = { u: (minU + maxU) / 2, v: (minV + maxV) / 2 };

@@ -107,7 +107,7 @@ export const targetSchema: z.ZodType<PlacementTarget> = z.discriminatedUnion('ki
   z
     .strictObject({ kind: z.literal('plane'), plane, photographed: id.exactOptional() })
     .refine((target) => target.photographed === undefined || target.plane.kind === 'sheet', 'only what lies on the sheet can lie on a photographed surface'),
-  z.strictObject({ kind: z.literal('face'), node: id, face: surfaceName }),
+  z.strictObject({ kind: z.literal('face'), node: id, face: surfaceName, inside: z.literal(true).exactOptional() }),
 ]);
 
 /** Where artwork lies: a place of the world and a size, in cells. */

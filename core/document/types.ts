@@ -134,10 +134,11 @@ export interface ShapeNode extends NodeBase, Extruded {
 /**
  * Where a placement lies: a plane, or a surface of a solid (or of a flat shape) by name. One on the sheet may lie on the
  * sheet of a photographed surface in its place, by the surface's id: in true size, from its lattice's upper left crossing.
+ * One `inside` is read from within the solid: on the walls of what is taken away.
  */
 export type PlacementTarget =
   | { readonly kind: 'plane'; readonly plane: Plane; readonly photographed?: string }
-  | { readonly kind: 'face'; readonly node: string; readonly face: SurfaceName };
+  | { readonly kind: 'face'; readonly node: string; readonly face: SurfaceName; readonly inside?: true };
 
 /** One appearance of an artwork. */
 export interface PlacementNode extends NodeBase {

@@ -58,6 +58,8 @@ export interface Surface {
 export interface SurfaceOrigin {
   readonly node: string;
   readonly name: SurfaceName;
+  /** It is seen from within that thing, such as the wall of what was taken away. */
+  readonly inside?: true;
 }
 
 /** A piece of a round surface's boundary: a curve in a plane, or `[a0, b0, h0, ...]` close together where it lies in none. */
@@ -83,6 +85,14 @@ export interface Body {
   readonly closed: boolean;
   /** No two of its points see each other through its outside: its surfaces never hide each other. */
   readonly convex: boolean;
+}
+
+/** A surface's form turned inside out, as the walls of what is taken away are. */
+export function flippedForm(form: Form): Form {
+  if (form.kind === 'flat') return { ...form, frame: { ...form.frame, normal: scaleWorld(form.frame.normal, -1) } };
+  if (form.kind !== 'sphere') return { ...form, sense: -form.sense as 1 | -1 };
+  const { hollow, ...sphere } = form;
+  return hollow ? sphere : { ...sphere, hollow: true };
 }
 
 /** The surface with a name, or the one that runs over the edge with that name; null where there is none (any more). */

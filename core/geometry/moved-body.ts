@@ -40,7 +40,8 @@ function carriedRims(rims: readonly Rim[], map: RigidMap): readonly Rim[] {
   });
 }
 
-function carriedForm(form: Form, map: RigidMap): Form {
+/** How a surface lies when it is carried along. */
+export function carriedForm(form: Form, map: RigidMap): Form {
   if (form.kind === 'flat') return { kind: 'flat', frame: carriedFrame(form.frame, map) };
   if (form.kind === 'sphere') return { ...form, centre: carryPoint(map, form.centre), axis: carryDirection(map, form.axis) };
   return { ...form, rims: [carriedFrame(form.rims[0], map), carriedFrame(form.rims[1], map)], sense: map.mirrors ? (-form.sense as 1 | -1) : form.sense };

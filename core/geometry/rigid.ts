@@ -72,6 +72,13 @@ export function carryPoint(map: RigidMap, at: WorldPoint): WorldPoint {
   return { a: d.a + map.by.a, b: d.b + map.by.b, h: d.h + map.by.h };
 }
 
+/** The way back of a move. */
+export function inverseMap({ columns: [p, q, r], by, mirrors }: RigidMap): RigidMap {
+  const back: RigidMap = { columns: [{ a: p.a, b: q.a, h: r.a }, { a: p.b, b: q.b, h: r.b }, { a: p.h, b: q.h, h: r.h }], by: { a: 0, b: 0, h: 0 }, mirrors }; // prettier-ignore
+  const at = carryDirection(back, by);
+  return { ...back, by: { a: 0 - at.a, b: 0 - at.b, h: 0 - at.h } };
+}
+
 /** Whether a move only displaces. */
 export function onlyShifts({ axes, turn }: RigidMove): boolean {
   return (!axes || AXES.every((axis, i) => axes[i] === axis)) && (!turn || turn.deg === 0);

@@ -36,7 +36,13 @@ export function surfaceOnPlane(host: Extruded & SpaceNode, name: SurfaceName): S
   // Ends of shapes on the axes' planes have the plane's own directions: their outline is the drawn one.
   const asDrawn = isDrawnEnd(surface.name) && (surface.name === BASE || (!host.lean && host.taper === undefined)) && !host.round;
   if (asDrawn && plane.kind === host.plane.kind && plane.kind !== 'free') return laid(plane, host.outline);
-  return laid(plane, outlineOfSurface(surface, plane));
+  return laidSurface(surface);
+}
+
+/** A flat surface of anything on its plane; null for a round one. */
+export function laidSurface(surface: Surface): SurfaceOnPlane | null {
+  const plane = planeOfSurface(surface);
+  return plane && laid(plane, outlineOfSurface(surface, plane));
 }
 
 /** The exact boundary of a flat surface as an outline of its plane, on whole ticks, curves and holes included. */

@@ -3,7 +3,7 @@ import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld,
 import { SAME_PLACE } from '../math/tolerances';
 import type { PlaneFrame } from '../projection/planes';
 import type { Segment } from '../shape/segments';
-import { boundsOf, flatPoints, type Body, type Facet, type Form, type Rim, type Surface } from '../geometry/body';
+import { boundsOf, flatPoints, flippedForm, type Body, type Facet, type Form, type Rim, type Surface, type SurfaceOrigin } from '../geometry/body';
 import { bodyVolume, surfaceArea } from '../geometry/body-measures';
 import { flatFacets } from '../geometry/facets';
 import type { Part } from '../geometry/joined-recipe';
@@ -41,10 +41,12 @@ export function rebuiltBody(parts: readonly Part[], { owners, middle, scale }: M
   const surfaces = patchesOf({ places: rough, corners, surfaceOf }).flatMap((patch): readonly Surface[] => {
     const { id, surface } = all[patch.surface]!;
     const count = pieces.get(patch.surface) ?? 0;
-    const made = new PatchSurface(surface, patch, exact, corners, faces, facetOf, all.map((one) => one.surface.form)).make(); // prettier-ignore
+    const piece = new PatchSurface(surface, patch, exact, corners, faces, facetOf, all.map((one) => one.surface.form)); // prettier-ignore
+    const made = piece.make();
     if (!made) return [];
     pieces.set(patch.surface, count + 1);
-    const from = surface.from ?? { node: id, name: surface.name };
+    const { inside, ...origin } = surface.from ?? { node: id, name: surface.name };
+    const from: SurfaceOrigin = piece.flipped === (inside === undefined) ? { ...origin, inside: true } : origin;
     return [{ ...made, name: partName(id, surface.name, count), also: surface.also.map((name) => partName(id, name, count)), from }];
   });
   const points = flatPoints([...new Set(corners)].map((corner) => exact[corner]!));
@@ -72,7 +74,8 @@ function exactPlaces(rough: readonly WorldPoint[], corners: Uint32Array, surface
 
 /** One patch as a surface. */
 class PatchSurface {
-  private readonly flipped: boolean;
+  /** Its outside is the inside of what it comes from. */
+  readonly flipped: boolean;
 
   constructor(
     private readonly source: Surface,
@@ -222,14 +225,6 @@ function facetArea({ corners, normal }: Facet): number {
   const at = (i: number): WorldPoint => ({ a: corners[i]!, b: corners[i + 1]!, h: corners[i + 2]! });
   for (let i = 3; i + 5 < corners.length; i += 3) twice += dotWorld(crossWorld(subtractWorld(at(i), at(0)), subtractWorld(at(i + 3), at(0))), normal);
   return twice / 2;
-}
-
-/** A surface's form turned inside out, as the walls of what is taken away are. */
-export function flippedForm(form: Form): Form {
-  if (form.kind === 'flat') return { ...form, frame: { ...form.frame, normal: scaleWorld(form.frame.normal, -1) } };
-  if (form.kind !== 'sphere') return { ...form, sense: -form.sense as 1 | -1 };
-  const { hollow, ...sphere } = form;
-  return hollow ? sphere : { ...sphere, hollow: true };
 }
 
 function turnedLoop(loop: readonly number[]): readonly number[] {

@@ -6,12 +6,13 @@ import type { FlatArtwork } from '../artwork/read-svg';
 import type { CheminDocument, PlacementNode } from '../document/types';
 import { nodesById } from '../document/tree';
 import { artworkOnPlane, artworkOnSurface, readingFrameOf, SHEET_READING } from '../geometry/anchor';
-import { surfaceNamed, type Surface } from '../geometry/body';
+import { flippedForm, surfaceNamed, type Surface } from '../geometry/body';
 import { bodyOf, type SpaceNode } from '../geometry/book';
 import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
 import { isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { artworkOnRuled, type Wrapping } from '../geometry/wrapping';
+import { keptBy } from '../math/keep';
 import { affineOf, apply33, IDENTITY, invert33, matrixOf, multiply33, type Affine, type Mat33 } from '../math/matrix';
 import { CORNERS } from '../math/tolerances';
 import { dotWorld, subtractWorld, type SheetPoint, type WorldPoint } from '../math/points';
@@ -21,24 +22,34 @@ import type { DrawnSurface } from '../visibility/drawn-body';
 import type { Stage } from './stage';
 import { wrapMarks } from './wrap-marks';
 
+const turnedSurface = keptBy((surface: Surface): Surface => ({ ...surface, form: flippedForm(surface.form) }));
+
+/** The surface of a thing that a target names, as it is read: from within where it is seen from there. Null where it is gone. */
+export function targetSurface(host: SpaceNode, { face, inside }: Pick<FaceTarget, 'face' | 'inside'>): Surface | null {
+  const surface = surfaceNamed(bodyOf(host), face);
+  return surface && inside ? turnedSurface(surface) : surface;
+}
+
+type FaceTarget = Extract<PlacementNode['target'], { kind: 'face' }>;
+
 /** The surface on which a placement lies; null for one on a plane, and where the surface is gone. */
 export function placementSurface(node: PlacementNode, find: (id: string) => SpaceNode | null): Surface | null {
   const host = node.target.kind === 'face' ? find(node.target.node) : null;
-  return host && node.target.kind === 'face' ? surfaceNamed(bodyOf(host), node.target.face) : null;
+  return host && node.target.kind === 'face' ? targetSurface(host, node.target) : null;
 }
 
 /** The homography from the frame in which a placement's surface or plane is read, in cells, to the sheet. */
-export function readingMap({ cell, view }: Stage, target: Surface | Plane): Mat33 | null {
+export function readingMap({ cell, view }: Stage, target: Surface | Plane, carried: RigidMap | null = null): Mat33 | null {
   if ('kind' in target && target.kind === 'sheet') return [cell, 0, 0, 0, cell, 0, 0, 0, 1];
   const frame = readingFrameOf(target);
-  return frame && sheetFromFrame(view.sight.projection, frame);
+  return frame && sheetFromFrame(view.sight.projection, carried ? carriedFrame(frame, carried) : frame);
 }
 
 /** What a placement of a document lies on: its plane, or its surface; null where the surface is gone. */
 export function placementGround(document: CheminDocument, node: PlacementNode): Surface | Plane | null {
   if (node.target.kind === 'plane') return node.target.plane;
   const host = nodesById(document.nodes).get(node.target.node);
-  return placementSurface(node, () => (host?.kind === 'shape' ? host : null));
+  return host?.kind === 'shape' ? targetSurface(host, node.target) : null;
 }
 
 /** The normal by which artwork on a plane or surface is read; null on the sheet and on round surfaces. */

@@ -64,7 +64,6 @@ export function paintArtwork(stage: Stage, tones: Tones, part: PaintedPart, node
 export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node: ShapeNode, on: readonly OnFace[]): Painted {
   const { drawn, path, areas } = part;
   const { surface } = part.surface;
-  const { owner } = drawn;
   if (!surface) return paintWire(stage, tones, part, node);
   const { name } = drawn.node;
   const paint = paintOf(node, surface);
@@ -111,7 +110,7 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   if (shadow.length > 0 && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
   own.push(...groupByNode(over));
   const group: GroupMark = { kind: 'group', node: null, name: `${name}, ${surfaceWord(surface)}`, clip: null, strength: 1, marks: own };
-  return new PaintedSurface(owner, name, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, [...placed, ...over]);
+  return new PaintedSurface(drawn, lookOf(node.paint), own.length > 0 && solid ? [group] : own, part.surface, areas, [...placed, ...over]);
 }
 
 function paintWire(stage: Stage, tones: Tones, { drawn, surface: part, path, areas, cuts }: PaintedPart, node: ShapeNode): Painted {
@@ -122,7 +121,7 @@ function paintWire(stage: Stage, tones: Tones, { drawn, surface: part, path, are
   const drawnLine = line && plane ? lineMark(line, path, node.outline, plane, tones.plain(line.colour)) : null;
   // Where a line is an area of its plane, what is cut out of it is cut out of that.
   const marks = drawnLine ? [cuts && drawnLine.fill ? { ...drawnLine, path: cutPath(drawnLine.path, cuts).path } : drawnLine] : [];
-  const visible = (areas ?? part.outline).map(({ polygon }): Visible => ({ node: drawn.owner, face: null, polygon, open: true }));
+  const visible = (areas ?? part.outline).map(({ polygon }): Visible => ({ node: drawn.owner, face: null, drawn, polygon, open: true }));
   return { node: drawn.owner, name: drawn.node.name, look: lookOf(node.paint), marks, visible };
 }
 
@@ -231,6 +230,6 @@ export function paintFlat(
   const plane = { map: scale, cell, near: 0, seen: stage.seen };
   if (paint.line) marks.push(...withLines(marks, [lineMark(paint.line, path, outline, plane, tones.plain(paint.line.colour))]));
   const holes = rings.slice(1);
-  const visible: Visible = { node: owner, face: closed ? 'end' : null, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
+  const visible: Visible = { node: owner, face: closed ? 'end' : null, drawn, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
   return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
 }

@@ -21,7 +21,7 @@ import type { Tones } from './tones';
 export function paintPlacement(
   stage: Stage,
   tones: Tones,
-  { owner, map }: DrawnNode,
+  drawn: DrawnNode,
   node: PlacementNode,
   artwork: FlatArtwork | null | undefined,
   host: ShapeNode | null,
@@ -29,6 +29,7 @@ export function paintPlacement(
   part: DrawnSurface | null = null,
   quick = false,
 ): Painted {
+  const { owner, map } = drawn;
   const surface = host && placementSurface(node, () => host);
   const placed = placedArtwork(stage, node, artwork, surface, map, part, quick);
   const { name } = node;
@@ -39,5 +40,5 @@ export function paintPlacement(
   const { strength, blend } = node;
   const look: Look = strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
   const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return { node: owner, name, look, marks: clipped, visible: [{ node: owner, face: null, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
+  return { node: owner, name, look, marks: clipped, visible: [{ node: owner, face: null, drawn, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
 }

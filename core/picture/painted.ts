@@ -6,6 +6,7 @@ import { IDENTITY } from '../math/matrix';
 import type { LinePaint, Paint } from '../paint/paint';
 import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
+import type { DrawnNode } from './drawn-nodes';
 
 /** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
 const SEAM = 0.12;
@@ -14,6 +15,8 @@ const SEAM = 0.12;
 export interface Visible extends Area {
   readonly node: string;
   readonly face: SurfaceName | null;
+  /** What it is of: of copies, which of the things that they show, and where it is carried. */
+  readonly drawn: DrawnNode;
   /** Of solids that are one: the surface of the part that it came from. */
   readonly part?: SurfaceOrigin;
   /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
@@ -44,8 +47,8 @@ export function lookOf({ strength, blend }: Paint): Look {
 }
 
 /** An area of the sheet as something that can be pointed at. */
-export function visibleArea(node: string, { name, from }: Surface, { polygon, holes }: Area): Visible {
-  return { node, face: name, polygon, open: false, ...(holes && { holes }), ...(from && { part: from }) };
+function visibleArea(drawn: DrawnNode, { name, from }: Surface, { polygon, holes }: Area): Visible {
+  return { node: drawn.owner, face: name, drawn, polygon, open: false, ...(holes && { holes }), ...(from && { part: from }) };
 }
 
 /** How a whole thing is laid over what lies under it. */
@@ -61,8 +64,7 @@ export class PaintedSurface implements Painted {
   private found: readonly Visible[] | null = null;
 
   constructor(
-    readonly node: string,
-    readonly name: string,
+    private readonly drawn: DrawnNode,
     readonly look: Look,
     readonly marks: readonly Mark[],
     private readonly part: DrawnSurface,
@@ -72,11 +74,19 @@ export class PaintedSurface implements Painted {
     private readonly placed: readonly Painted[],
   ) {}
 
+  get node(): string {
+    return this.drawn.owner;
+  }
+
+  get name(): string {
+    return this.drawn.node.name;
+  }
+
   get visible(): readonly Visible[] {
     if (this.found) return this.found;
     const colour = fillOf(this.marks);
     const visible = (this.cut ?? this.part.outline).map((area) => ({
-      ...visibleArea(this.node, this.part.surface!, area),
+      ...visibleArea(this.drawn, this.part.surface!, area),
       ...(colour !== null && { colour }),
     }));
     for (const { visible: on } of this.placed) visible.push(...on);

@@ -13,6 +13,7 @@ import { photoSide, type SheetPlace } from '../photo/photo-side';
 import { affineOf, apply33, applyAffine, invert33, invertAffine, matrixOf, multiply33, type Affine } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
 import { boxPath, flattenPath, mapPath, polygonPath, type Path } from '../shape/path';
+import type { DrawnNode } from './drawn-nodes';
 import { placementMap, shownPart } from './paint-placement';
 import { PLAIN, type Look, type Painted } from './painted';
 import type { Stage } from './stage';
@@ -71,33 +72,36 @@ interface Kept {
   readonly painted: Painted;
 }
 
-const kept = new WeakMap<PlacementNode, Kept>();
+/** By placements as they are drawn: what copies show of one lies elsewhere, and is theirs. */
+const kept = new WeakMap<DrawnNode, Kept>();
 
 /** What artwork on a photographed surface is painted with, its light on it; null where it lies elsewhere. */
 export function paintPhotographed(
   stage: Stage,
   document: CheminDocument,
   node: PlacementNode,
-  owner: string,
+  drawn: DrawnNode,
   artwork: FlatArtwork | null | undefined,
 ): Painted | null {
+  const { owner } = drawn;
   if (node.target.kind !== 'plane' || node.target.photographed === undefined) return null;
   const there = surfaceUnder(document, node);
   if (!artwork || !there?.surface.fit) return { node: owner, name: node.name, look: PLAIN, marks: [], visible: [] };
-  const known = kept.get(node);
+  const known = kept.get(drawn);
   if (known && known.stage === stage && known.artwork === artwork && sameThere(known.there, there)) return known.painted;
-  const painted = laid(stage, node, owner, artwork, there, there.surface.fit);
-  kept.set(node, { stage, artwork, there, painted });
+  const painted = laid(stage, node, drawn, artwork, there, there.surface.fit);
+  kept.set(drawn, { stage, artwork, there, painted });
   return painted;
 }
 
 const sameThere = (p: SurfaceThere, q: SurfaceThere): boolean =>
   p.surface === q.surface && p.photo.x === q.photo.x && p.photo.y === q.photo.y && p.photo.width === q.photo.width && p.photo.height === q.photo.height;
 
-function laid(stage: Stage, node: PlacementNode, owner: string, artwork: FlatArtwork, there: SurfaceThere, fit: KeptFit): Painted {
+function laid(stage: Stage, node: PlacementNode, drawn: DrawnNode, artwork: FlatArtwork, there: SurfaceThere, fit: KeptFit): Painted {
+  const { owner } = drawn;
   const { name, strength, blend, pattern } = node;
   const flat = shownPart(artwork, node.part);
-  const frame = placementMap(stage, node, null);
+  const frame = placementMap(stage, node, null, drawn.map);
   const own = frame && affineOf(multiply33(frame, matrixOf(boxFromArtwork(flat, { x: 0, y: 0, width: node.anchor.width, height: node.anchor.height }))));
   if (!frame || !own) return { node: owner, name, look: PLAIN, marks: [], visible: [] };
   const after = photoToSheet(there);
@@ -135,7 +139,7 @@ function laid(stage: Stage, node: PlacementNode, owner: string, artwork: FlatArt
     name,
     look: PLAIN,
     marks: clip ? [{ kind: 'group', node: null, name: '', clip, strength: 1, marks: all }] : all,
-    visible: polygon.length < 6 ? [] : [{ node: owner, face: null, polygon, open: false, ...(inside && { inside }) }],
+    visible: polygon.length < 6 ? [] : [{ node: owner, face: null, drawn, polygon, open: false, ...(inside && { inside }) }],
   };
 }
 

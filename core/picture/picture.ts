@@ -140,7 +140,7 @@ export class PictureMaker {
     const laid: Painted[] = [];
     for (const drawn of drawing.elsewhere) {
       const { node } = drawn;
-      const onPhoto = node.kind === 'placement' ? paintPhotographed(stage, document, node, drawn.owner, artworks.get(node.artwork)) : null;
+      const onPhoto = node.kind === 'placement' ? paintPhotographed(stage, document, node, drawn, artworks.get(node.artwork)) : null;
       if (onPhoto) {
         laid.push(onPhoto);
         continue;

@@ -1,7 +1,9 @@
 import { anchorIn, boxIn, readingFrameOf, SHEET_READING, type ArtworkAnchor, type ReadBox } from '../geometry/anchor';
 import type { Surface } from '../geometry/body';
 import { surfaceReadingFrame } from '../geometry/reading';
-import { isRuled } from '../geometry/ruled';
+import { carriedForm } from '../geometry/moved-body';
+import type { RigidMap } from '../geometry/rigid';
+import { isRuled, type Ruled } from '../geometry/ruled';
 import { anchorOnRuled, artworkOnRuled, placeRead, readPlace, roomOnRuled, ruledOf, turnRead } from '../geometry/wrapping';
 import { apply33, invert33 } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
@@ -38,14 +40,17 @@ export function anchorOfBox(ground: Ground, box: ReadBox, from: Pick<ArtworkAnch
   return anchorOnRuled(ruled, placeRead(ruled, { x: x + width / 2, y: y + height / 2 }), box, from);
 }
 
-/** The place of a ground that is drawn at a place of the sheet, as it is read, in cells; null where it is not. */
-export function readUnder(stage: Stage, ground: Ground, at: SheetPoint): SheetPoint | null {
+/**
+ * The place of a ground that is drawn at a place of the sheet, as it is read, in cells; null where it is not.
+ * @param carried where the ground is seen carried to, as by a copy
+ */
+export function readUnder(stage: Stage, ground: Ground, at: SheetPoint, carried: RigidMap | null = null): SheetPoint | null {
   const ruled = formOf(ground);
   if (ruled) {
-    const place = ruledUnder(stage.view.sight.projection, ruled, at);
+    const place = ruledUnder(stage.view.sight.projection, carried ? (carriedForm(ruled, carried) as Ruled) : ruled, at);
     return place && readPlace(ruled, place);
   }
-  const map = readingMap(stage, ground);
+  const map = readingMap(stage, ground, carried);
   const back = map && invert33(map);
   return back && apply33(back, at.x, at.y);
 }

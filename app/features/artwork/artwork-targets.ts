@@ -1,9 +1,9 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
-  bodyOf,
+  faceTarget,
+  facesOf,
   figure,
   findNode,
-  flattenTree,
   idsWithin,
   isRuled,
   isTurned,
@@ -12,21 +12,36 @@ import {
   samePlane,
   seenStretches,
   surfaceWord,
+  targetFace,
   type DocumentNode,
   type PlacementTarget,
   type Plane,
+  type SeenFace,
   type ShapeNode,
-  type Surface,
 } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
+import { faceWords } from './placing';
 
 /** A place that artwork can lie on, as people call it. */
 export interface TargetOption {
   readonly label: string;
   readonly value: string;
   readonly target: PlacementTarget;
+}
+
+/** A face with the shape that has it. */
+interface FaceThere {
+  readonly seen: SeenFace;
+  readonly shape: ShapeNode;
+  readonly target: PlacementTarget;
+  readonly value: string;
+}
+
+/** A target as the value of an option. */
+export function valueOf(target: PlacementTarget): string {
+  return target.kind === 'plane' ? planeKey(target.plane) : `${target.node} ${target.face}${target.inside ? ' inside' : ''}`;
 }
 
 const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).map((kind) => ({ kind, offset: 0 }));
@@ -45,15 +60,21 @@ export class ArtworkTargets {
     return node?.kind === 'placement' ? node : null;
   });
 
-  /** The faces and round sides that are seen, each with its thing. */
-  private readonly faces = computed((): readonly { readonly node: ShapeNode; readonly surface: Surface }[] => {
+  /** The faces and round sides that are turned to the viewer, each once, with its thing. */
+  private readonly faces = computed((): readonly FaceThere[] => {
     const { view } = this.pictures.geometry();
-    return flattenTree(this.store.kept().nodes).flatMap(({ node, hidden }) => {
-      if (hidden || node.kind !== 'shape') return [];
-      const seen = (surface: Surface): boolean =>
-        isRuled(surface.form) ? seenStretches(view.sight.projection, surface.form).length > 0 : isTurned(view, surface);
-      return (bodyOf(node)?.surfaces ?? []).flatMap((surface) => (seen(surface) ? [{ node, surface }] : []));
-    });
+    const document = this.store.kept();
+    const turned = ({ surface }: SeenFace): boolean =>
+      isRuled(surface.form) ? seenStretches(view.sight.projection, surface.form).length > 0 : surface.form.kind === 'flat' && isTurned(view, surface);
+    const faces = new Map<string, FaceThere>();
+    for (const seen of facesOf(document)) {
+      const target = faceTarget(seen);
+      const value = valueOf(target);
+      const shape = targetFace(document, target)?.shape;
+      // What copies show is named by its original.
+      if (shape && !faces.has(value) && turned(seen)) faces.set(value, { seen, shape, target, value });
+    }
+    return [...faces.values()];
   });
 
   /**
@@ -69,10 +90,7 @@ export class ArtworkTargets {
       const at = plane.kind === 'sheet' || plane.kind === 'free' ? '' : `, offset ${figure(plane.offset)}`;
       return { label: `${planeName(plane.kind, projection)}${at}`, value: planeKey(plane), target: { kind: 'plane', plane } };
     });
-    for (const { node, surface } of this.faces()) {
-      const label = node.depth === 0 ? node.name : `${node.name}, ${surfaceWord(surface)}`;
-      options.push({ label, value: `${node.id} ${surface.name}`, target: { kind: 'face', node: node.id, face: surface.name } });
-    }
+    for (const { seen, shape, target, value } of this.faces()) options.push({ label: faceWords(shape, seen.map ? targetFace(this.store.kept(), target)!.surface : seen.surface), value, target });
     return options;
   });
 
@@ -81,10 +99,10 @@ export class ArtworkTargets {
     const document = this.store.kept();
     const inside = new Set(this.view.selection().flatMap((id) => idsOf(findNode(document, id))));
     const byWord = new Map<string, PlacementTarget[]>();
-    for (const { node, surface } of this.faces()) {
-      if (!inside.has(node.id)) continue;
-      const word = surfaceWord(surface);
-      byWord.set(word, [...(byWord.get(word) ?? []), { kind: 'face', node: node.id, face: surface.name }]);
+    for (const { seen, shape, target } of this.faces()) {
+      if (!inside.has(shape.id)) continue;
+      const word = surfaceWord(seen.surface);
+      byWord.set(word, [...(byWord.get(word) ?? []), target]);
     }
     return [...byWord].flatMap(([word, targets]) => (targets.length > 1 ? [{ word, targets }] : []));
   });

@@ -231,7 +231,7 @@ export class ArtworksService {
   place(targets: readonly PlacementTarget[], where: string): void {
     const [document, artwork] = [this.documents.kept(), this.chosen()];
     if (!artwork || targets.length === 0) return;
-    const nodes = targets.map((target) => placementOn(artwork, target, { document, geometry: this.pictures.geometry(), newId }, null));
+    const nodes = targets.map((target) => placementOn(artwork, target, { document, geometry: this.pictures.geometry(), newId }, { at: null }).node);
     this.documents.commit({ kind: 'add', nodes, artworks: [] }, `place ${artwork.name}${where}`);
     this.view.select(nodes.map(({ id }) => id));
     this.view.setTool('pick');

@@ -95,7 +95,7 @@ export class PatternPanelComponent {
     const { target } = placed ?? {};
     const host = target?.kind === 'face' ? findShape(this.documents.kept(), target.node) : null;
     const body = host && bodyOf(host);
-    const surface = body && target?.kind === 'face' ? surfaceNamed(body, target.face) : null;
+    const surface = body && target?.kind === 'face' && !target.inside ? surfaceNamed(body, target.face) : null;
     if (!placed || !host || !body || !surface) return [];
     const { view } = this.pictures.geometry();
     return cornersOf(body, surface).flatMap((corner) => {

@@ -6,13 +6,18 @@ import { ViewStore } from '../../state/view.store';
 export interface PlaceToolSettings {
   /** The artwork that the next press places, or null. */
   readonly artwork: string | null;
+  /** Artworks that were dropped together: they lie where they were dropped, in their own sizes. */
+  readonly dropped?: readonly string[];
 }
 
 @Injectable({ providedIn: 'root' })
 export class PlaceSettings implements ToolSettings<PlaceToolSettings> {
   private readonly view = inject(ViewStore);
 
-  readonly current = computed((): PlaceToolSettings => ({ artwork: this.view.artwork() }));
+  readonly current = computed((): PlaceToolSettings => {
+    const dropped = this.view.dropped();
+    return { artwork: this.view.artwork(), ...(dropped && { dropped }) };
+  });
 
   patch(part: Partial<PlaceToolSettings>): void {
     this.view.patch(part);

@@ -1,4 +1,4 @@
-import { bodyOf, findArtwork, findShape, pickAt, surfaceNamed, type Edit, type PlacementTarget, type SheetPoint, type Visible } from '@core';
+import { faceTarget, findArtwork, findNode, pickAt, seenFace, type Edit, type PlacementTarget, type ReadBox, type RigidMap, type SheetPoint, type Visible } from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
 import { placementOn, targetWords } from './placing';
 import type { PlaceToolSettings } from './place.settings';
@@ -21,35 +21,46 @@ export const placeTool: Tool<PlaceState, PlaceToolSettings> = {
   ghost: ({ at }, context) => {
     if (!at) return null;
     const artwork = context.settings.artwork === null ? null : findArtwork(context.document, context.settings.artwork);
-    const target = artwork && targetAt(at, context);
-    const words = artwork && target ? [`place ${artwork.name}`, targetWords(target, context)] : ['no artwork is chosen'];
-    const part = target?.kind === 'face' ? partAt(at, context)?.polygon : undefined;
+    const spot = artwork && spotAt(at, context);
+    const copied = spot?.carried ? ['lies on its original, and so on every copy'] : [];
+    const words = artwork && spot ? [`place ${artwork.name}`, targetWords(spot.target, context), ...copied] : ['no artwork is chosen'];
+    const part = spot?.part?.polygon;
     return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words, ...(part && { part }) };
   },
   fields: () => [],
 };
 
-/** The part of a shape under the pointer that could carry artwork. */
-function partAt(at: SheetPoint, context: Context): Visible | null {
-  const locked = lockedIds(context.document.nodes);
-  return pickAt(context.picture, at, context.reach, (id) => locked.has(id) || !findShape(context.document, id));
+/** What artwork would lie on at a place of the sheet. */
+export interface ArtworkSpot {
+  readonly target: PlacementTarget;
+  /** Where its face is seen carried to, by a copy. */
+  readonly carried: RigidMap | null;
+  /** The part of the picture that is that face. */
+  readonly part: Visible | null;
 }
 
-/** The face under the pointer, where artwork can lie on it; else the active plane. */
-function targetAt(at: SheetPoint, context: Context): PlacementTarget {
-  const hit = partAt(at, context);
-  const host = hit && findShape(context.document, hit.node);
-  const surface = hit?.face && host && host.plane.kind !== 'sheet' ? surfaceNamed(bodyOf(host), hit.face) : null;
+/** The face under a place of the sheet, of whatever is seen there, where artwork can lie on it; else the active plane. */
+export function spotAt(at: SheetPoint, context: Pick<ToolContext, 'document' | 'picture' | 'reach' | 'plane'>): ArtworkSpot {
+  const locked = lockedIds(context.document.nodes);
+  const hit = pickAt(context.picture, at, context.reach, (id) => locked.has(id) || findNode(context.document, id)?.kind === 'placement');
+  const seen = seenFace(hit);
   // Balls and domes cannot be unrolled.
-  if (hit && surface && surface.form.kind !== 'sphere') return { kind: 'face', node: hit.node, face: surface.name };
-  return { kind: 'plane', plane: context.plane };
+  if (!seen || seen.surface.form.kind === 'sphere') return { target: { kind: 'plane', plane: context.plane }, carried: null, part: null };
+  return { target: faceTarget(seen), carried: seen.map, part: hit };
 }
 
 function place(at: SheetPoint, context: Context): ToolStep<PlaceState, PlaceToolSettings> {
-  const artwork = context.settings.artwork === null ? null : findArtwork(context.document, context.settings.artwork);
-  if (!artwork) return { state: { at } };
-  const target = targetAt(at, context);
-  const node = placementOn(artwork, target, context, at);
-  const edit: Edit = { kind: 'add', nodes: [node], artworks: [] };
-  return { state: { at: null }, commit: { edit, label: `place ${artwork.name}` }, select: [node.id], done: true };
+  const { artwork: chosen, dropped } = context.settings;
+  const artworks = (dropped ?? (chosen === null ? [] : [chosen])).flatMap((id) => findArtwork(context.document, id) ?? []);
+  if (artworks.length === 0) return { state: { at } };
+  const { target, carried } = spotAt(at, context);
+  const beside: ReadBox[] = [];
+  const nodes = artworks.map((artwork) => {
+    const { node, box } = placementOn(artwork, target, context, { at, carried, ownSize: dropped !== undefined, beside });
+    beside.push(box);
+    return node;
+  });
+  const edit: Edit = { kind: 'add', nodes, artworks: [] };
+  const label = artworks.length === 1 ? `place ${artworks[0]!.name}` : `place ${artworks.length} artworks`;
+  return { state: { at: null }, commit: { edit, label }, select: nodes.map(({ id }) => id), done: true };
 }

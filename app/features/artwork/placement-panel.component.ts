@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
 import { SelectModule } from 'primeng/select';
-import { figure, anchorOfBox, artworkRoom, isRuled, placementGround, planeKey, readBox, type PlacementNode } from '@core';
+import { figure, anchorOfBox, artworkRoom, isRuled, placementGround, readBox, type PlacementNode } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
-import { ArtworkTargets } from './artwork-targets';
+import { ArtworkTargets, valueOf } from './artwork-targets';
 import { ArtworksService } from './artworks.service';
 import { PatternPanelComponent } from './pattern-panel.component';
 import { fittedBox, laidOn, type Fit } from './placing';
@@ -30,7 +30,7 @@ export class PlacementPanelComponent {
   /** The option that the selected placement lies on. */
   protected readonly lies = computed(() => {
     const target = this.placement()?.target;
-    return target?.kind === 'plane' ? planeKey(target.plane) : target ? `${target.node} ${target.face}` : '';
+    return target ? valueOf(target) : '';
   });
 
   /** Where its bitmap is stretched beyond its px at the sheet's resolution: by how much, where it is largest. */

@@ -2,9 +2,8 @@ import {
   anchorIn,
   anchorOfBox,
   artworkRoom,
-  bodyOf,
   boxIn,
-  findShape,
+  exactCells,
   placementGround,
   PLANE_NAMES,
   readBox,
@@ -12,8 +11,9 @@ import {
   readUnder,
   SHEET_PLANE,
   SHEET_READING,
-  surfaceNamed,
+  sizeMm,
   surfaceWord,
+  targetFace,
   type Artwork,
   type CheminDocument,
   type Edit,
@@ -21,6 +21,8 @@ import {
   type PlacementTarget,
   type Plane,
   type ReadBox,
+  type RigidMap,
+  type ShapeNode,
   type SheetPoint,
   type Surface,
 } from '@core';
@@ -31,42 +33,41 @@ const WIDTH_ON_PLANE = 6;
 /** Part of the way round a side that artwork takes at first. */
 const ROUND_PART = 0.3;
 
-/** What a target is in a document: its plane, or the flat surface with its name; null where that is gone. */
+/** What a target is in a document: its plane, or the surface with its name; null where that is gone. */
 function groundOf(target: PlacementTarget, document: CheminDocument): Surface | Plane | null {
-  if (target.kind === 'plane') return target.plane;
-  const host = findShape(document, target.node);
-  return host && surfaceNamed(bodyOf(host), target.face);
+  return target.kind === 'plane' ? target.plane : (targetFace(document, target)?.surface ?? null);
 }
 
 /** A target as people name it: `kiosk, left side`. */
 export function targetWords(target: PlacementTarget, { document }: Pick<ToolContext, 'document'>): string {
   if (target.kind === 'plane') return PLANE_NAMES[target.plane.kind];
-  const host = findShape(document, target.node);
-  const surface = host && surfaceNamed(bodyOf(host), target.face);
-  return host && surface ? (host.depth === 0 ? host.name : `${host.name}, ${surfaceWord(surface)}`) : 'a face that is gone';
+  const found = targetFace(document, target);
+  return found ? faceWords(found.shape, found.surface) : 'a face that is gone';
 }
 
-/** A new placement: fitted to the middle of a face, or at a plane point, its proportions kept. */
-export function placementOn(
-  artwork: Artwork,
-  target: PlacementTarget,
-  context: Pick<ToolContext, 'document' | 'geometry' | 'newId'>,
-  at: SheetPoint | null,
-): PlacementNode {
-  const ratio = artwork.height / artwork.width;
+/** A face as people name it; what is flat has no other than itself. */
+export function faceWords(shape: ShapeNode, surface: Surface): string {
+  return shape.depth === 0 ? shape.name : `${shape.name}, ${surfaceWord(surface)}`;
+}
+
+/** How new artwork is laid. */
+export interface Laying {
+  /** Where it was pressed or dropped; null in no place of its own. */
+  readonly at: SheetPoint | null;
+  /** Where the face is seen carried to, as by a copy. */
+  readonly carried?: RigidMap | null;
+  /** As large as its file says where that fits, about the place; else as large as the face has room for. */
+  readonly ownSize?: boolean;
+  /** What was laid there just before it, with what it begins beside. */
+  readonly beside?: readonly ReadBox[];
+}
+
+/** A new placement, and its box as its ground is read: fitted to the middle of a face, or at a place of it or of a plane; its proportions are kept. */
+export function placementOn(artwork: Artwork, target: PlacementTarget, context: Pick<ToolContext, 'document' | 'geometry' | 'newId'>, how: Laying): { readonly node: PlacementNode; readonly box: ReadBox } {
   const ground = groundOf(target, context.document) ?? SHEET_PLANE;
-  let box = { x: 0, y: 0, width: WIDTH_ON_PLANE, height: WIDTH_ON_PLANE * ratio };
-  const room = 'kind' in ground ? null : artworkRoom(ground);
-  const pressed = at && readUnder(context.geometry, ground, at);
-  if (room) {
-    const isFlat = !('kind' in ground) && ground.form.kind === 'flat';
-    // On a round side as much as is well seen at once, where it was pressed.
-    const width = isFlat ? room.width : Math.min(room.width, ROUND_PART * (room.width > room.height * ROUND_PART ? room.width : room.height));
-    const fitted = Math.min(width, room.height / ratio);
-    const x = !isFlat && pressed ? pressed.x - fitted / 2 : (room.width - fitted) / 2;
-    box = { x, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
-  } else if (pressed) box = { ...box, x: Math.round(pressed.x), y: Math.round(pressed.y) };
-  return {
+  const pressed = how.at && readUnder(context.geometry, ground, how.at, how.carried ?? null);
+  const box = how.ownSize && pressed ? ownBox(artwork, ground, pressed, context.document, how.beside ?? []) : fittedAt(artwork, ground, pressed);
+  const node: PlacementNode = {
     kind: 'placement',
     id: context.newId(),
     name: `${artwork.name}, ${targetWords(target, context)}`,
@@ -76,7 +77,62 @@ export function placementOn(
     target,
     anchor: anchorOfBox(ground, box),
   };
+  return { node, box };
 }
+
+/** As much of a face as there is, or some cells of a plane. */
+function fittedAt(artwork: Artwork, ground: Surface | Plane, pressed: SheetPoint | null): ReadBox {
+  const ratio = artwork.height / artwork.width;
+  const room = 'kind' in ground ? null : artworkRoom(ground);
+  if (!room) return { x: pressed ? Math.round(pressed.x) : 0, y: pressed ? Math.round(pressed.y) : 0, width: WIDTH_ON_PLANE, height: WIDTH_ON_PLANE * ratio };
+  const isFlat = !('kind' in ground) && ground.form.kind === 'flat';
+  // On a round side as much as is well seen at once, where it was pressed.
+  const width = isFlat ? room.width : Math.min(room.width, ROUND_PART * (room.width > room.height * ROUND_PART ? room.width : room.height));
+  const fitted = Math.min(width, room.height / ratio);
+  const x = !isFlat && pressed ? pressed.x - fitted / 2 : (room.width - fitted) / 2;
+  return { x, y: (room.height - fitted * ratio) / 2, width: fitted, height: fitted * ratio };
+}
+
+/** Cells between artworks that are laid beside each other. */
+const BESIDE = 0.5;
+
+/** The box of artwork in its own size about a place; smaller where its face has no room for it, and within the face. */
+function ownBox(artwork: Artwork, ground: Surface | Plane, at: SheetPoint, { grid, sheet }: CheminDocument, beside: readonly ReadBox[]): ReadBox {
+  const size = sizeMm(artwork);
+  const room = 'kind' in ground ? null : artworkRoom(ground);
+  const own = 1 / (grid.cell * sheet.scale);
+  const k = Math.min(own, ...(room ? [room.width / size.width, room.height / size.height] : []));
+  const [width, height] = [size.width * k, size.height * k];
+  // Round sides go on where they begin.
+  const isRound = !('kind' in ground) && ground.form.kind !== 'flat';
+  const within = (from: number, length: number, all: number | undefined): number => (all === undefined ? from : Math.max(0, Math.min(all - length, from)));
+  const last = beside.at(-1);
+  const row = { x: at.x - width / 2, y: at.y - height / 2 };
+  if (last) {
+    Object.assign(row, { x: last.x + last.width + BESIDE, y: last.y });
+    // Where the face ends a new row begins below what was laid so far.
+    if (room && !isRound && row.x + width > room.width) Object.assign(row, { x: beside[0]!.x, y: Math.max(...beside.map((box) => box.y + box.height)) + BESIDE });
+  }
+  return { x: isRound ? row.x : within(row.x, width, room?.width), y: within(row.y, height, room?.height), width, height };
+}
+
+/**
+ * A box in another size: what lies on an edge of its face stays there, as does what lies on a line of its plane; else
+ * its middle does.
+ */
+export function resizedBox(box: ReadBox, { width, height }: Pick<ReadBox, 'width' | 'height'>, room: { readonly width: number; readonly height: number } | null): ReadBox {
+  const near = (place: number, line: number): boolean => Math.abs(place - line) < ON_LINE;
+  const from = (start: number, length: number, next: number, all: number | undefined): number => {
+    const end = start + length;
+    const [low, high] = all === undefined ? [near(start, Math.round(start)), near(end, Math.round(end))] : [near(start, 0), near(end, all)];
+    if (low && !(high && all !== undefined)) return start;
+    return exactCells(high && !low ? end - next : start + (length - next) / 2);
+  };
+  return { x: from(box.x, box.width, width, room?.width), y: from(box.y, box.height, height, room?.height), width, height };
+}
+
+/** Cells within which an edge counts as lying on a line. */
+const ON_LINE = 1e-4;
 
 /**
  * The edit that lays a placement on another plane or face, its size kept: where it is in space, dropped square onto the
@@ -113,21 +169,18 @@ export function laidOn(document: CheminDocument, node: PlacementNode, target: Pl
 /** How a placement is fitted: within its face, over all of it, stretched to it, or as large as its file says. */
 export type Fit = 'inside' | 'cover' | 'stretch' | 'true';
 
-/** Units of an SVG to an inch (CSS 2.2). */
-const UNITS_PER_INCH = 96;
-
 /** The box of a placement that is fitted, in cells as its ground is read. @param room of its face; null on planes */
 export function fittedBox(
   how: Fit,
-  { width, height }: Pick<Artwork, 'width' | 'height'>,
+  artwork: Pick<Artwork, 'width' | 'height' | 'unitMm'>,
   before: ReadBox,
   room: { readonly width: number; readonly height: number } | null,
   { grid, sheet }: Pick<CheminDocument, 'grid' | 'sheet'>,
 ): ReadBox {
   if (how === 'stretch' && room) return { x: 0, y: 0, width: room.width, height: room.height };
-  const mm = 25.4 / UNITS_PER_INCH / sheet.scale;
+  const { width, height } = sizeMm(artwork);
   const ratios = room ? [room.width / width, room.height / height] : [];
-  const k = how === 'true' || ratios.length === 0 ? mm / grid.cell : how === 'cover' ? Math.max(...ratios) : Math.min(...ratios);
+  const k = how === 'true' || ratios.length === 0 ? 1 / (grid.cell * sheet.scale) : how === 'cover' ? Math.max(...ratios) : Math.min(...ratios);
   const [wide, high] = [width * k, height * k];
   // About the middle of the face, or of where it was.
   const [x, y] = room && how !== 'true' ? [room.width / 2, room.height / 2] : [before.x + before.width / 2, before.y + before.height / 2];

@@ -1,13 +1,16 @@
 import {
   automaticName,
   bodyOf,
+  carriedShape,
   dotWorld,
   ellipseOutline,
   exactCells,
   findNode,
   flattenOutline,
   idsWithin,
+  inverseMap,
   isJoined,
+  movedBody,
   planeFrame,
   rectangleOutline,
   shapesIn,
@@ -17,12 +20,12 @@ import {
   type Caught,
   type Edit,
   type GroupNode,
+  type JoinedNode,
   type Paint,
   type PlanePoint,
   type ShapeNode,
   type SheetPoint,
   type SingleEdit,
-  type SpaceNode,
 } from '@core';
 import { areaWords, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import { groundAt, outOf, type Ground } from '../../tools/ground';
@@ -101,13 +104,13 @@ function shapeOnFace(at: SheetPoint, context: BuildContext): { readonly shape: S
   const shape = on?.node ? findNode(context.document, on.node) : null;
   if (!on || shape?.kind !== 'shape' || shape.depth !== 0 || shape.locked || !shape.outline.closed) return null;
   const behind = groundAt(context, at, (id) => id === shape.id);
-  const host = behind?.node ? findNode(context.document, behind.node) : null;
-  if (!host || host.locked || !hostOf(host) || idsWithin(host).includes(shape.id)) return null;
+  const host = behind && hostOn(behind, context);
+  if (!host || idsWithin(host).includes(shape.id)) return null;
   const [out, normal] = [outOf(behind!), planeFrame(shape.plane, 1)!];
   const level = dotWorld(subtractWorld(normal.origin, planeFrame(behind!.plane, 1)!.origin), out);
   const along = dotWorld(normal.normal, out);
   if (Math.abs(level) > SAME_PLANE || Math.abs(along) < 1 - SAME_PLANE) return null;
-  return { shape, ground: { plane: shape.plane, out: along < 0 ? -1 : 1, node: host.id } };
+  return { shape, ground: { ...behind!, plane: shape.plane, out: along < 0 ? -1 : 1 } };
 }
 
 /** A shape is taken: how deep it goes comes next, unless it goes right through. */
@@ -119,12 +122,15 @@ function pressShape(state: OpeningState, at: PlanePoint, context: BuildContext):
 /** The face of a solid under the pointer. */
 function solidFace(at: SheetPoint, context: BuildContext): Ground | null {
   const ground = groundAt(context, at);
-  const node = ground?.node ? findNode(context.document, ground.node) : null;
-  return node && !node.locked && hostOf(node) ? ground : null;
+  return ground && hostOn(ground, context) ? ground : null;
 }
 
-const hostOf = (node: NonNullable<ReturnType<typeof findNode>>): ShapeNode | GroupNode | null =>
-  (node.kind === 'shape' && node.depth !== 0) || (node.kind === 'group' && isJoined(node)) ? node : null;
+/** The solid that has a face, or the solids that are one; of what a copy shows, its original's. Null where it is flat or locked. */
+function hostOn({ seen, node: owner }: Ground, { document }: Pick<BuildContext, 'document'>): ShapeNode | JoinedNode | null {
+  const node = seen ? findNode(document, seen.thing) : null;
+  if (!node || node.locked || findNode(document, owner!)?.locked) return null;
+  return (node.kind === 'shape' && node.depth !== 0) || (node.kind === 'group' && isJoined(node)) ? node : null;
+}
 
 /** Its sides are drawn: how deep it goes comes next, unless it goes right through. */
 function deepen(state: OpeningState, to: PlanePoint, context: BuildContext): BuildStep<OpeningState> {
@@ -161,9 +167,11 @@ function depthAt({ ground, to }: OpeningState, pointed: Extract<ToolEvent, { at:
 }
 
 /** How deep the solid is behind a face, and a little more. */
-function throughDepth({ ground }: OpeningState, { document }: BuildContext): number {
-  const host = findNode(document, ground!.node!) as SpaceNode | null;
-  const body = host && bodyOf(host);
+function throughDepth({ ground }: OpeningState, context: BuildContext): number {
+  const host = hostOn(ground!, context);
+  const own = host && bodyOf(host);
+  const map = ground!.seen?.map;
+  const body = own && map ? movedBody(own, map) : own;
   const out = outOf(ground!);
   const { origin } = planeFrame(ground!.plane, 1)!;
   const level = dotWorld(origin, out);
@@ -186,9 +194,10 @@ function pressedIn(
 ): { readonly edit: Edit; readonly label: string; readonly select: readonly string[] } {
   const { document, settings } = context;
   const { ground, ids, shape } = state;
-  const host = hostOf(findNode(document, ground!.node!)!)!;
+  const host = hostOn(ground!, context)!;
+  const map = ground!.seen?.map;
   const common = { outline: outlineOf(state, context), depth: exactCells(-depth * ground!.out), paint: paintOf(host) };
-  const cutter: ShapeNode = shape
+  const drawn: ShapeNode = shape
     ? { ...shape, ...common }
     : {
         kind: 'shape',
@@ -200,6 +209,7 @@ function pressedIn(
         ...common,
         solid: settings.openingShape === 'rectangle' ? 'box' : 'cylinder',
       };
+  const cutter = map ? (carriedShape(drawn, inverseMap(map)) ?? drawn) : drawn;
   const cut = cutOut(host, cutter, ids[1]);
   const edit: Edit = shape ? { kind: 'all', edits: [{ kind: 'delete', ids: [shape.id] }, cut] } : cut;
   return { edit, label: `press ${cutter.name} into ${host.name}`, select: [cutter.id] };
@@ -227,7 +237,8 @@ function ghostOf(state: OpeningState, context: BuildContext): Ghost | null {
     const points = flattenOutline(shape.outline, GHOST_CHORDS);
     return { plane, caught: null, points, closed: true, closes: false, words: [`Press ${shape.name} in`], smooth: true };
   }
-  if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };
+  const copied = ground.seen?.map ? ['cuts its original, and so every copy'] : [];
+  if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught), ...copied] };
   const end = to ?? caught;
   const span = spanBetween(from, end);
   const points = flattenOutline(outlineOf(state, context, end), GHOST_CHORDS);

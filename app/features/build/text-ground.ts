@@ -8,6 +8,7 @@ import {
   ringsOf,
   ruledPoint,
   samePlane,
+  seenFace,
   type Outline,
   type Plane,
   type PlanePoint,
@@ -16,7 +17,7 @@ import {
 import { lineWalk, textLineFrom, textPlace, type RoundLine, type TextLine } from '@later';
 import { letterFrame, roundStart } from '@later';
 import { planePointAt } from '../../tools/catching';
-import { drawnSurface, roundSideAt } from '../../tools/ground';
+import { roundSideAt } from '../../tools/ground';
 import type { BuildContext } from './build-set';
 
 /** Where text is to begin: on a plane, along a line of it, or around a round side. */
@@ -120,7 +121,7 @@ function linesNear({ document, picture, reach }: BuildContext, { x, y }: SheetPo
     const key = hit && `${hit.node} ${hit.face}`;
     if (!hit || found.has(key!)) continue;
     const shape = findShape(document, hit.node);
-    const surface = hit.face ? drawnSurface(document, hit.node, hit.face) : null;
+    const surface = seenFace(hit)?.surface;
     const plane = surface && planeOfSurface(surface);
     if (plane) found.set(key!, { plane, outline: outlineOfSurface(surface, plane) });
     else if (shape && shape.depth === 0) found.set(key!, shape);

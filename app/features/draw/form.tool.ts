@@ -9,8 +9,11 @@ import {
   findShape,
   flattenOutline,
   inscribedIn,
+  inscribedOn,
+  laidSurface,
   outlineThrough,
   pickAt,
+  seenFace,
   polygonOutline,
   spanBetween,
   type Caught,
@@ -245,9 +248,11 @@ export const circleTool: DrawTool<FormState> = {
 };
 
 /** The circle inscribed in the face at a place of the sheet, and that face. */
-function circleInFace(at: SheetPoint, context: DrawContext): (InscribedCircle & { readonly face: NonNullable<ShapeNode['inscribed']> }) | null {
-  const hit = pickAt(context.picture, at, 0);
-  const host = hit && findShape(context.document, hit.node);
-  const circle = host && hit.face && host.plane.kind !== 'sheet' ? inscribedIn(host, hit.face) : null;
-  return circle && { ...circle, face: { node: hit!.node, face: hit!.face! } };
+function circleInFace(at: SheetPoint, context: DrawContext): (InscribedCircle & { readonly face?: NonNullable<ShapeNode['inscribed']> }) | null {
+  const seen = seenFace(pickAt(context.picture, at, 0));
+  if (!seen) return null;
+  const host = findShape(context.document, seen.shape);
+  const own = host && seen.owner === host.id ? inscribedIn(host, seen.face) : null;
+  // In a face of solids that are one, or that a copy shows, it lies by itself.
+  return own ? { ...own, face: { node: host!.id, face: seen.face } } : inscribedOn(laidSurface(seen.surface));
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
-import { figure, findNode, surfaceWord } from '@core';
+import { faceNamed, figure, findNode, surfaceWord } from '@core';
 import { faceContrasts, PALETTES, recolourEdits, type FaceContrast, type Palette } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
@@ -10,7 +10,6 @@ import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
-import { drawnSurface } from '../../tools/ground';
 import { LightService } from './light.service';
 
 /** Pairs of faces that are told at once, and how much of the sheet is shown about one, in mm. */
@@ -148,7 +147,7 @@ export class ColoursPanelComponent {
   protected wordsOf({ faces, ratio }: FaceContrast): string {
     const document = this.documents.shown();
     const words = faces.map(({ node, face }) => {
-      const surface = drawnSurface(document, node, face!);
+      const surface = faceNamed(document, node, face!)?.surface;
       return `${findNode(document, node)?.name ?? ''}${surface ? `, ${surfaceWord(surface)}` : ''}`;
     });
     return `${figure(Math.round(ratio * 100) / 100)}\u2009:\u20091 ${words.join(' and ')}`;

@@ -38,7 +38,7 @@ export function lightThrowing({ light, projection }: CheminDocument, from: World
 
 /** The plane on which shadows are dragged about: the face under the pointer, else the floor that they fall on. */
 function groundPlane({ document, picture }: Pick<ToolContext, 'document' | 'picture'>, at: SheetPoint): Plane {
-  return groundAt({ document, picture }, at)?.plane ?? { kind: 'floor', offset: exactCells(document.light.shadows?.floor ?? 0) };
+  return groundAt({ picture }, at)?.plane ?? { kind: 'floor', offset: exactCells(document.light.shadows?.floor ?? 0) };
 }
 
 /** Says where the shadow of a corner falls: press the corner, drag its shadow. The sun stands where it throws it. */
