@@ -15,6 +15,7 @@ import {
   idsWithin,
   isCurved,
   moveOutline,
+  artworkRoom,
   placementGround,
   planeName,
   readBox,
@@ -31,6 +32,7 @@ import { measuresOf, SOLID_FORMS } from '@later';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { PaintColourComponent } from '../controls/paint-colour.component';
 import { ArrangingService } from '../state/arranging.service';
+import { resizedBox } from '../state/laid-things';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 import { BodyFiguresComponent } from './body-figures.component';
@@ -182,11 +184,13 @@ export class SelectionComponent {
 
   protected setBox(node: PlacementNode, part: Partial<ReadBox>): void {
     const now = this.boxOf(node);
+    const ground = this.groundOf(node);
     const ratio = now.height / now.width;
-    const box = { ...now, ...part };
-    if (part.width !== undefined) box.height = exactCells(part.width * ratio);
-    if (part.height !== undefined) box.width = exactCells(part.height / ratio);
-    const anchor = anchorOfBox(this.groundOf(node), box, node.anchor);
+    const { width = part.height === undefined ? now.width : exactCells(part.height / ratio) } = part;
+    const { height = part.width === undefined ? now.height : exactCells(part.width * ratio) } = part;
+    const room = 'kind' in ground ? null : artworkRoom(ground);
+    const box = { ...resizedBox(now, { width, height }, room), ...(part.x !== undefined && { x: part.x }), ...(part.y !== undefined && { y: part.y }) };
+    const anchor = anchorOfBox(ground, box, node.anchor);
     this.store.commit(
       { kind: 'place', id: node.id, target: node.target, anchor, ...(node.overhangs && { overhangs: node.overhangs }) },
       `set size of ${node.name}`,

@@ -71,8 +71,7 @@ export class ImportsService {
       if (picture && this.isToLookAt(file)) await this.references.take(file);
       else if (picture) {
         if (await this.takeArtwork(file)) artworks.push(this.view.artwork()!);
-      }
-      else if (FONT_FILES.test(file.name)) await this.takeFont(file);
+      } else if (FONT_FILES.test(file.name)) await this.takeFont(file);
       else await this.takeProject(file);
     }
     this.lies = false;
@@ -142,7 +141,8 @@ export class ImportsService {
     }
     this.stages.go('artwork', 'place');
     const next = this.lies ? [] : ['Press a face to place it there.'];
-    if (notes.length > 0 || next.length > 0) this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : next);
+    if (notes.length > 0 || next.length > 0)
+      this.messages.say(notes.length ? 'warn' : 'good', `“${file.name || artwork.name}” was added`, notes.length ? notes : next);
     return true;
   }
 

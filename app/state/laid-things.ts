@@ -20,10 +20,14 @@ import {
   type PlacementNode,
   type PlacementTarget,
   type Plane,
+  type ReadBox,
   type Surface,
   type WorldPoint,
   exactCells,
 } from '@core';
+
+/** Cells within which an edge counts as lying on a line. */
+const ON_LINE = 1e-4;
 
 const NO_PAINT = { fill: null, line: null } as const;
 
@@ -75,4 +79,23 @@ export function placedIn(node: PlacementNode, before: Laid, { outline, plane }: 
   const photographed = node.target.kind === 'plane' && plane.kind === 'sheet' ? node.target.photographed : undefined;
   const target: PlacementTarget = { kind: 'plane', plane, ...(photographed !== undefined && { photographed }) };
   return { ...node, target: stays ? node.target : target, anchor: anchorThrough(corners, groundNormal(ground)) };
+}
+
+/**
+ * A box in another size: what lies on an edge of its face stays there, as does what lies on a line of its plane; else
+ * its middle does.
+ */
+export function resizedBox(
+  box: ReadBox,
+  { width, height }: Pick<ReadBox, 'width' | 'height'>,
+  room: { readonly width: number; readonly height: number } | null,
+): ReadBox {
+  const near = (place: number, line: number): boolean => Math.abs(place - line) < ON_LINE;
+  const from = (start: number, length: number, next: number, all: number | undefined): number => {
+    const end = start + length;
+    const [low, high] = all === undefined ? [near(start, Math.round(start)), near(end, Math.round(end))] : [near(start, 0), near(end, all)];
+    if (low && !(high && all !== undefined)) return start;
+    return exactCells(high && !low ? end - next : start + (length - next) / 2);
+  };
+  return { x: from(box.x, box.width, width, room?.width), y: from(box.y, box.height, height, room?.height), width, height };
 }

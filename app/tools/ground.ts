@@ -29,11 +29,7 @@ export interface Ground {
  * The flat face under a place of the sheet as a plane to build on; null where there is none.
  * @param skip things that are looked through
  */
-export function groundAt(
-  { picture }: { readonly picture: Picture },
-  at: SheetPoint,
-  skip: (node: string) => boolean = () => false,
-): Ground | null {
+export function groundAt({ picture }: { readonly picture: Picture }, at: SheetPoint, skip: (node: string) => boolean = () => false): Ground | null {
   return groundOf(seenFace(pickAt(picture, at, 0, skip)));
 }
 

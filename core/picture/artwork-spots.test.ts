@@ -44,6 +44,7 @@ describe('a spot of an artwork', () => {
           found++;
         }
     }
-    expect(found).toBeGreaterThan(6);
+    // Faces that are turned away show nothing.
+    expect(found).toBeGreaterThanOrEqual(3);
   });
 });

@@ -1,6 +1,8 @@
 import { nodesById } from '../document/tree';
 import type { CheminDocument, PlacementNode } from '../document/types';
+import { artworkOnSurface } from '../geometry/anchor';
 import type { Surface } from '../geometry/body';
+import { carriedFrame } from '../geometry/moved-body';
 import type { RigidMap } from '../geometry/rigid';
 import { isRuled, ruledCoordinates, ruledPoint, ruledUnitNormal, type Ruled } from '../geometry/ruled';
 import { artworkOnRuled, ruledOf, type Wrapping } from '../geometry/wrapping';
@@ -74,6 +76,11 @@ function spotOnSheet(stage: Stage, document: CheminDocument, node: PlacementNode
     const { s, k } = ruledOf(surface.form, { u: origin.u + right.u * x + down.u * y, v: origin.v + right.v * x + down.v * y });
     const [at, normal] = [ruledPoint(surface.form, s, k), ruledUnitNormal(surface.form, s)];
     return normal && facing(projection, normal, at) > 0 ? sheetFromWorld(projection, at) : null;
+  }
+  const frame = surface && artworkOnSurface(node.anchor, surface);
+  if (surface && frame && !surface.bothSides) {
+    const there = map ? carriedFrame(frame, map) : frame;
+    if (facing(stage.view.sight.projection, there.normal, there.origin) <= 0) return null;
   }
   const lies = placementMap(stage, node, surface, map);
   return lies && apply33(lies, x, y);

@@ -90,7 +90,8 @@ export class ArtworkTargets {
       const at = plane.kind === 'sheet' || plane.kind === 'free' ? '' : `, offset ${figure(plane.offset)}`;
       return { label: `${planeName(plane.kind, projection)}${at}`, value: planeKey(plane), target: { kind: 'plane', plane } };
     });
-    for (const { seen, shape, target, value } of this.faces()) options.push({ label: faceWords(shape, seen.map ? targetFace(this.store.kept(), target)!.surface : seen.surface), value, target });
+    for (const { seen, shape, target, value } of this.faces())
+      options.push({ label: faceWords(shape, seen.map ? targetFace(this.store.kept(), target)!.surface : seen.surface), value, target });
     return options;
   });
 

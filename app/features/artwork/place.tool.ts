@@ -1,4 +1,16 @@
-import { faceTarget, findArtwork, findNode, pickAt, seenFace, type Edit, type PlacementTarget, type ReadBox, type RigidMap, type SheetPoint, type Visible } from '@core';
+import {
+  faceTarget,
+  findArtwork,
+  findNode,
+  pickAt,
+  seenFace,
+  type Edit,
+  type PlacementTarget,
+  type ReadBox,
+  type RigidMap,
+  type SheetPoint,
+  type Visible,
+} from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
 import { placementOn, targetWords } from './placing';
 import type { PlaceToolSettings } from './place.settings';

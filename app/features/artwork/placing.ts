@@ -3,7 +3,6 @@ import {
   anchorOfBox,
   artworkRoom,
   boxIn,
-  exactCells,
   placementGround,
   PLANE_NAMES,
   readBox,
@@ -63,7 +62,12 @@ export interface Laying {
 }
 
 /** A new placement, and its box as its ground is read: fitted to the middle of a face, or at a place of it or of a plane; its proportions are kept. */
-export function placementOn(artwork: Artwork, target: PlacementTarget, context: Pick<ToolContext, 'document' | 'geometry' | 'newId'>, how: Laying): { readonly node: PlacementNode; readonly box: ReadBox } {
+export function placementOn(
+  artwork: Artwork,
+  target: PlacementTarget,
+  context: Pick<ToolContext, 'document' | 'geometry' | 'newId'>,
+  how: Laying,
+): { readonly node: PlacementNode; readonly box: ReadBox } {
   const ground = groundOf(target, context.document) ?? SHEET_PLANE;
   const pressed = how.at && readUnder(context.geometry, ground, how.at, how.carried ?? null);
   const box = how.ownSize && pressed ? ownBox(artwork, ground, pressed, context.document, how.beside ?? []) : fittedAt(artwork, ground, pressed);
@@ -111,28 +115,11 @@ function ownBox(artwork: Artwork, ground: Surface | Plane, at: SheetPoint, { gri
   if (last) {
     Object.assign(row, { x: last.x + last.width + BESIDE, y: last.y });
     // Where the face ends a new row begins below what was laid so far.
-    if (room && !isRound && row.x + width > room.width) Object.assign(row, { x: beside[0]!.x, y: Math.max(...beside.map((box) => box.y + box.height)) + BESIDE });
+    if (room && !isRound && row.x + width > room.width)
+      Object.assign(row, { x: beside[0]!.x, y: Math.max(...beside.map((box) => box.y + box.height)) + BESIDE });
   }
   return { x: isRound ? row.x : within(row.x, width, room?.width), y: within(row.y, height, room?.height), width, height };
 }
-
-/**
- * A box in another size: what lies on an edge of its face stays there, as does what lies on a line of its plane; else
- * its middle does.
- */
-export function resizedBox(box: ReadBox, { width, height }: Pick<ReadBox, 'width' | 'height'>, room: { readonly width: number; readonly height: number } | null): ReadBox {
-  const near = (place: number, line: number): boolean => Math.abs(place - line) < ON_LINE;
-  const from = (start: number, length: number, next: number, all: number | undefined): number => {
-    const end = start + length;
-    const [low, high] = all === undefined ? [near(start, Math.round(start)), near(end, Math.round(end))] : [near(start, 0), near(end, all)];
-    if (low && !(high && all !== undefined)) return start;
-    return exactCells(high && !low ? end - next : start + (length - next) / 2);
-  };
-  return { x: from(box.x, box.width, width, room?.width), y: from(box.y, box.height, height, room?.height), width, height };
-}
-
-/** Cells within which an edge counts as lying on a line. */
-const ON_LINE = 1e-4;
 
 /**
  * The edit that lays a placement on another plane or face, its size kept: where it is in space, dropped square onto the
