@@ -93,6 +93,7 @@ export * from './picture/flat-artworks';
 export * from './picture/grid-marks';
 export * from './picture/inks';
 export * from './picture/lines';
+export { thingsInFrame, type FrameTakes, type SheetFrame } from './picture/frame';
 export * from './picture/pick';
 export type { Visible } from './picture/painted';
 export * from './picture/picture';

@@ -64,6 +64,7 @@ export class ToolRunnerService {
     plane: this.view.plane(),
     paint: this.view.paint(),
     selection: this.view.selection(),
+    frameTakes: this.view.frameTakes(),
     reach: CATCH_PX / this.view.zoom(),
     pxPerUnit: this.view.zoom(),
     directions: (plane, at) => this.directions(plane, at),

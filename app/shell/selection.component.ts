@@ -33,6 +33,7 @@ import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { PaintColourComponent } from '../controls/paint-colour.component';
 import { ArrangingService } from '../state/arranging.service';
 import { resizedBox } from '../state/laid-things';
+import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { ViewStore } from '../state/view.store';
 import { BodyFiguresComponent } from './body-figures.component';
@@ -56,7 +57,8 @@ function extentOf(shape: ShapeNode | null): PlaneBox | null {
 })
 export class SelectionComponent {
   protected readonly store = inject(DocumentStore);
-  private readonly view = inject(ViewStore);
+  protected readonly view = inject(ViewStore);
+  protected readonly commands = inject(CommandsService);
   private readonly arranging = inject(ArrangingService);
 
   protected readonly nodes = computed(() =>

@@ -50,6 +50,7 @@ export class CommandsService {
     'offset.less': () => this.offset(-1),
     'view.grid': () => this.view.patch({ grid: !this.view.grid() }),
     'view.snap': () => this.view.patch({ snapping: !this.view.snapping() }),
+    'view.frames': () => this.view.patch({ frameTakes: this.view.frameTakes() === 'within' ? 'touching' : 'within' }),
     'view.see-through': () => this.view.patch({ seeThrough: !this.view.seeThrough() }),
     'view.fit': () => this.view.fit(this.documents.kept().sheet.width, this.documents.kept().sheet.height),
     'view.full': () => this.view.zoomAt(PX_PER_MM / this.view.zoom(), this.view.width() / 2, this.view.height() / 2),

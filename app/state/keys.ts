@@ -44,6 +44,7 @@ export const COMMANDS = [
   { id: 'offset.less', title: 'Offset the plane back by one cell', keys: ['['], group: 'Planes', needs: 'space' },
   { id: 'view.grid', title: 'Show or hide the grid', keys: ['G'], group: 'View', words: 'guide guides lines' },
   { id: 'view.snap', title: 'Snap on or off', keys: ['K'], group: 'View' },
+  { id: 'view.frames', title: 'Frames choose what they touch, or what lies within', keys: [], group: 'View' },
   { id: 'view.see-through', title: 'See-through: outlines without paint', keys: ['E'], group: 'View' },
   { id: 'view.fit', title: 'Show the whole sheet', keys: ['W'], group: 'View' },
   { id: 'view.full', title: 'Zoom to 100 %', keys: ['N'], group: 'View' },

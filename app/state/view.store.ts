@@ -1,5 +1,5 @@
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
-import type { AxisPlaneKind, CatchGroup, ColourVision, Paint, Plane, SheetPoint, SurfaceName } from '@core';
+import type { AxisPlaneKind, CatchGroup, ColourVision, FrameTakes, Paint, Plane, SheetPoint, SurfaceName } from '@core';
 
 export type Theme = 'light' | 'dark';
 
@@ -10,6 +10,8 @@ interface ViewState {
   readonly grid: boolean;
   readonly snapping: boolean;
   readonly seeThrough: boolean;
+  /** What a frame pulled over empty ground chooses. */
+  readonly frameTakes: FrameTakes;
   /** Screen px per sheet unit, and the screen place of the sheet's top left corner in px. */
   readonly zoom: number;
   readonly panX: number;
@@ -92,6 +94,7 @@ export const ViewStore = signalStore(
     grid: true,
     snapping: true,
     seeThrough: false,
+    frameTakes: 'within',
     zoom: PX_PER_MM,
     panX: 0,
     panY: 0,

@@ -24,6 +24,7 @@ export class ToolBench<S, T> {
   done = false;
   labels: string[] = [];
   grid = true;
+  frameTakes: ToolContext['frameTakes'] = 'within';
   colour: ReturnType<ToolContext['colourAt']> = null;
   spaceAt: ToolContext['spaceAt'] = () => null;
   found: Plane | null = null;
@@ -52,6 +53,7 @@ export class ToolBench<S, T> {
       plane: this.plane,
       paint: { fill: '#c98a4b', line: null },
       selection: this.selection,
+      frameTakes: this.frameTakes,
       settings: this.settings,
       reach: 2,
       pxPerUnit: 4,

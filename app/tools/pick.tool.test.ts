@@ -1,4 +1,4 @@
-import { applyEdit, canHaveDepth, emptyDocument, findShape, rectangleOutline, whyNoDepth, type CheminDocument, type Plane, type ShapeNode } from '@core';
+import { applyEdit, canHaveDepth, emptyDocument, findShape, rectangleOutline, whyNoDepth, type CheminDocument, type DocumentNode, type Plane, type ShapeNode } from '@core';
 import { depthHandle, depthTool } from '../features/build/depth.tool';
 import { placeTool } from '../features/artwork/place.tool';
 import { targetWords } from '../features/artwork/placing';
@@ -12,7 +12,7 @@ function shape(id: string, plane: Plane, from: readonly [number, number], to: re
   return { kind: 'shape', id, name: id, hidden: false, locked: false, plane, outline, depth, paint: { fill: '#c98a4b', line: null } };
 }
 
-function scene(...nodes: ShapeNode[]): CheminDocument {
+function scene(...nodes: DocumentNode[]): CheminDocument {
   const svg = '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>';
   return applyEdit(emptyDocument('d', 'd'), { kind: 'add', nodes, artworks: [{ id: 'art', name: 'band', svg, width: 4, height: 2 }] });
 }
@@ -148,5 +148,62 @@ describe('placing artwork', () => {
     placing.press(3, 3);
     const bench = new ToolBench(pickTool, {}, FLOOR, placing.document).at('down', 3, 3).at('move', 4, 2).at('up', 4, 2);
     expect(bench.document.nodes.at(-1)).toMatchObject({ anchor: { at: { a: 1, b: 3.5, h: 0 } } });
+  });
+});
+
+describe('a frame over empty ground', () => {
+  const boxes = (): CheminDocument => scene(shape('one', FLOOR, [0, 0], [2, 2]), shape('two', FLOOR, [5, 0], [2, 2]), shape('three', FLOOR, [0, 5], [2, 2]));
+  /** Pulls a frame around some corners of the floor, a little wider. */
+  const pull = (bench: ToolBench<unknown, unknown>, corners: readonly (readonly [number, number])[], lock = false): void => {
+    const at = corners.map(([u, v]) => bench.sheet({ u, v }));
+    const [xs, ys] = [at.map((p) => p.x), at.map((p) => p.y)];
+    const [from, to] = [{ x: Math.min(...xs) - 1, y: Math.min(...ys) - 1 }, { x: Math.max(...xs) + 1, y: Math.max(...ys) + 1 }]; // prettier-ignore
+    for (const [kind, p] of [['down', from], ['move', to], ['up', to]] as const) bench.send({ kind, at: p, lock, free: true }); // prettier-ignore
+  };
+  const ALL = [[0, 0], [7, 0], [7, 2], [0, 7], [2, 7], [0, 5], [5, 0]] as const; // prettier-ignore
+
+  it('chooses what lies wholly within, and a press that does not move nothing', () => {
+    const bench = new ToolBench(pickTool, {}, FLOOR, boxes());
+    pull(bench, [[0, 0], [2, 0], [2, 2], [0, 2]]); // prettier-ignore
+    expect(bench.selection).toEqual(['one']);
+    pull(bench, ALL);
+    expect(bench.selection).toEqual(['one', 'two', 'three']);
+    bench.press(20, 20);
+    expect(bench.selection).toEqual([]);
+  });
+
+  it('chooses what it touches where that is set', () => {
+    const bench = new ToolBench(pickTool, {}, FLOOR, boxes());
+    bench.frameTakes = 'touching';
+    pull(bench, [[1, 1], [1.2, 1.2]]); // prettier-ignore
+    expect(bench.selection).toEqual(['one']);
+    bench.frameTakes = 'within';
+    pull(bench, [[1, 1], [1.2, 1.2]]); // prettier-ignore
+    expect(bench.selection).toEqual([]);
+  });
+
+  it('adds to what is chosen, takes away what all is chosen, and goes back with Escape', () => {
+    const bench = new ToolBench(pickTool, {}, FLOOR, boxes());
+    bench.selection = ['three'];
+    pull(bench, [[0, 0], [2, 2], [2, 0], [0, 2]], true); // prettier-ignore
+    expect(bench.selection).toEqual(['three', 'one']);
+    pull(bench, [[0, 0], [2, 2], [2, 0], [0, 2]], true); // prettier-ignore
+    expect(bench.selection).toEqual(['three']);
+    bench.at('down', 30, 30, { lock: true, free: true }).at('move', 0, 0, { lock: true });
+    expect(bench.ghost!.words.length).toBe(2);
+    bench.key('Escape');
+    expect(bench.selection).toEqual(['three']);
+  });
+
+  it('takes a group where it takes all of it, leaves out what is locked or hidden, and counts what hides behind other things', () => {
+    const nodes: DocumentNode[] = [
+      { ...shape('front', FLOOR, [0, 0], [4, 4]), depth: 6 },
+      { kind: 'group', id: 'row', name: 'row', hidden: false, locked: false, children: [{ ...shape('a', FLOOR, [5, 5], [1, 1]), depth: 2 }, { ...shape('b', FLOOR, [7, 5], [1, 1]), depth: 2 }] }, // prettier-ignore
+      { ...shape('fixed', FLOOR, [9, 5], [1, 1]), locked: true },
+      { ...shape('gone', FLOOR, [9, 7], [1, 1]), hidden: true },
+    ];
+    const bench = new ToolBench(pickTool, {}, FLOOR, scene(...nodes));
+    pull(bench, [[-10, -10], [20, -10], [20, 20], [-10, 20]]); // prettier-ignore
+    expect(bench.selection).toEqual(['front', 'row']);
   });
 });

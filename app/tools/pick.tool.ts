@@ -22,6 +22,7 @@ import {
   scaleWorld,
   SHEET_READING,
   surfaceUnder,
+  thingsInFrame,
   type CellMove,
   type CheminDocument,
   type DocumentNode,
@@ -29,10 +30,11 @@ import {
   type Mat33,
   type Plane,
   type PlanePoint,
+  type SheetFrame,
   type SheetPoint,
   type Visible,
 } from '@core';
-import { lockedIds, type Tool, type ToolContext, type ToolStep } from './tool';
+import { lockedIds, type Ghost, type Tool, type ToolContext, type ToolStep } from './tool';
 
 interface Drag {
   readonly from: SheetPoint;
@@ -42,24 +44,42 @@ interface Drag {
   readonly moved: PlanePoint;
 }
 
-export interface PickState {
-  readonly drag: Drag | null;
+/** A frame that is pulled over empty ground. */
+interface Framing {
+  readonly from: SheetPoint;
+  readonly to: SheetPoint;
+  /** What was chosen before it, which it adds to or takes away from; null where it chooses anew. */
+  readonly before: readonly string[] | null;
+  readonly found: readonly string[];
 }
 
-/** One tool to choose and to move everything, flat or in space: along the plane that the pressed thing lies in. */
+export interface PickState {
+  readonly drag: Drag | null;
+  readonly frame?: Framing;
+}
+
+/**
+ * One tool to choose and to move everything, flat or in space: along the plane that the pressed thing lies in. From empty
+ * ground, or anywhere with the key for free places, it pulls a frame that chooses.
+ */
 export const pickTool: Tool<PickState> = {
   start: () => ({ drag: null }),
   step: (state, event, context) => {
-    if (event.kind === 'key') return event.key === 'Escape' ? { state: { drag: null }, preview: null, select: state.drag ? context.selection : [] } : { state };
+    if (event.kind === 'key') {
+      if (event.key !== 'Escape') return { state };
+      return { state: { drag: null }, preview: null, select: state.frame ? (state.frame.before ?? []) : state.drag ? context.selection : [] };
+    }
     if (event.kind === 'typed') return { state };
-    if (event.kind === 'down') return press(event.at, event.lock, context);
+    if (event.kind === 'down') return press(event.at, event, context);
+    if (state.frame) return framed(state.frame, event, context);
     if (!state.drag) return { state };
     const moved = displacement(state.drag, event.at, event, context);
     const edit = moveEdit(state.drag, moved, context);
     if (event.kind === 'move') return { state: { drag: { ...state.drag, moved } }, preview: edit };
     return edit ? { state: { drag: null }, preview: null, commit: { edit, label: 'move' } } : { state: { drag: null }, preview: null };
   },
-  ghost: ({ drag }, context) => {
+  ghost: ({ drag, frame }, context) => {
+    if (frame) return frameGhost(frame, context);
     if (!drag || (drag.moved.u === 0 && drag.moved.v === 0)) return null;
     const { plane } = frameOf(drag.node, context);
     return { plane, caught: null, points: [], closed: false, closes: false, words: [`moved ${figure(drag.moved.u)} and ${figure(drag.moved.v)}\u2009cells`] };
@@ -67,13 +87,12 @@ export const pickTool: Tool<PickState> = {
   fields: () => [],
 };
 
-function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<PickState> {
+function press(at: SheetPoint, { lock: add, free }: { readonly lock: boolean; readonly free: boolean }, context: ToolContext): ToolStep<PickState> {
   const locked = lockedIds(context.document.nodes);
-  const hit = chosenPart(
-    pickAt(context.picture, at, context.reach, (id) => locked.has(id)),
-    context.selection,
-  );
-  if (!hit) return { state: { drag: null }, select: add ? context.selection : [] };
+  const under = free ? null : pickAt(context.picture, at, context.reach, (id) => locked.has(id));
+  const hit = chosenPart(under, context.selection);
+  if (!hit)
+    return { state: { drag: null, frame: { from: at, to: at, before: add ? context.selection : null, found: [] } }, select: add ? context.selection : [] };
   const holder = context.selection.find((id) => {
     const node = findNode(context.document, id);
     return node !== null && idsWithin(node).includes(hit.node);
@@ -88,6 +107,41 @@ function press(at: SheetPoint, add: boolean, context: ToolContext): ToolStep<Pic
     select: ids,
     face: ids.length === 1 && ids[0] === hit.node ? hit.face : null,
   };
+}
+
+const frameOfTwo = (p: SheetPoint, q: SheetPoint): SheetFrame => ({
+  minX: Math.min(p.x, q.x),
+  minY: Math.min(p.y, q.y),
+  maxX: Math.max(p.x, q.x),
+  maxY: Math.max(p.y, q.y),
+});
+
+/** A frame that is pulled on, or let go: what it takes is chosen, or added; where all of it was chosen already, taken away. */
+function framed(frame: Framing, { kind, at }: { readonly kind: 'move' | 'down' | 'up'; readonly at: SheetPoint }, context: ToolContext): ToolStep<PickState> {
+  // A press that only trembles chooses nothing.
+  const still = Math.hypot(at.x - frame.from.x, at.y - frame.from.y) < context.reach / 2;
+  const locked = lockedIds(context.document.nodes);
+  const found = still
+    ? []
+    : thingsInFrame(context.document, context.picture, context.geometry, frameOfTwo(frame.from, at), context.frameTakes, (id) => locked.has(id));
+  if (kind === 'move') return { state: { drag: null, frame: { ...frame, to: at, found } } };
+  return { state: { drag: null }, select: chosenBy({ ...frame, found }) };
+}
+
+function chosenBy({ before, found }: Framing): readonly string[] {
+  if (!before) return found;
+  const rest = found.filter((id) => !before.includes(id));
+  return rest.length > 0 || found.length === 0 ? [...before, ...rest] : before.filter((id) => !found.includes(id));
+}
+
+function frameGhost(frame: Framing, context: ToolContext): Ghost | null {
+  const { from, to, found } = frame;
+  if (from.x === to.x && from.y === to.y) return null;
+  const { minX, minY, maxX, maxY } = frameOfTwo(from, to);
+  const all = chosenBy(frame).length;
+  const count = found.length === 1 ? 'one thing' : `${found.length} things`;
+  const words = [`${context.frameTakes === 'within' ? 'within' : 'touched'}: ${count}`, ...(frame.before ? [`chosen then: ${all}`] : [])];
+  return { plane: context.plane, caught: null, points: [], closed: false, closes: false, words, part: [minX, minY, maxX, minY, maxX, maxY, minX, maxY] };
 }
 
 /** A part of solids that are one in their place, where it is what is chosen. */

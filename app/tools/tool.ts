@@ -5,6 +5,7 @@ import type {
   CheminDocument,
   DocumentNode,
   Edit,
+  FrameTakes,
   SurfaceName,
   Paint,
   Picture,
@@ -47,6 +48,8 @@ export interface ToolContext<Settings = unknown> {
   readonly plane: Plane;
   readonly paint: Paint;
   readonly selection: readonly string[];
+  /** What a frame pulled over empty ground chooses. */
+  readonly frameTakes: FrameTakes;
   /** Sheet units within which a line counts as hit. */
   readonly reach: number;
   readonly pxPerUnit: number;
