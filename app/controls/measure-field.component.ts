@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { InputTextModule } from 'primeng/inputtext';
-import { figure, mmPer, parseLength, parseMillimetres, parseSum, typedUnit, type SumResult, type Unit } from '@core';
+import { figure, isCells, mmPer, parseLength, parseMillimetres, parseSum, typedUnit, type SumResult, type Unit } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../platform/messages.store';
 
@@ -83,6 +83,8 @@ export class MeasureFieldComponent {
   readonly digits = input(3);
   readonly least = input(-Infinity);
   readonly most = input(Infinity);
+  /** Says why a value cannot be taken together with what else is set; null where it can. */
+  readonly refuses = input<(value: number) => string | null>(() => null);
   readonly taken = output<number>();
   /** The unit that was typed with the value, told before it. */
   readonly unitTyped = output<Unit>();
@@ -104,6 +106,9 @@ export class MeasureFieldComponent {
     const sum = this.read(text);
     if (!sum.ok) return this.fault.set(sum.message);
     if (sum.value < this.least() || sum.value > this.most()) return this.fault.set(this.range());
+    if (this.in() === 'cells' && !isCells(sum.value)) return this.fault.set('Nothing is longer than a million cells.');
+    const refused = this.refuses()(sum.value);
+    if (refused !== null) return this.fault.set(refused);
     const before = this.documents.refusal().serial;
     const unit = this.in() === 'mm' ? typedUnit(text) : null;
     if (unit) this.unitTyped.emit(unit);

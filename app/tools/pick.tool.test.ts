@@ -3,7 +3,7 @@ import { depthHandle, depthTool } from '../features/build/depth.tool';
 import { placeTool } from '../features/artwork/place.tool';
 import { targetWords } from '../features/artwork/placing';
 import { ToolBench } from '../testing/tool-bench';
-import { pickTool } from './pick.tool';
+import { pickTool, type PickState } from './pick.tool';
 
 const FLOOR: Plane = { kind: 'floor', offset: 0 };
 
@@ -154,7 +154,7 @@ describe('placing artwork', () => {
 describe('a frame over empty ground', () => {
   const boxes = (): CheminDocument => scene(shape('one', FLOOR, [0, 0], [2, 2]), shape('two', FLOOR, [5, 0], [2, 2]), shape('three', FLOOR, [0, 5], [2, 2]));
   /** Pulls a frame around some corners of the floor, a little wider. */
-  const pull = (bench: ToolBench<unknown, unknown>, corners: readonly (readonly [number, number])[], lock = false): void => {
+  const pull = (bench: ToolBench<PickState, unknown>, corners: readonly (readonly [number, number])[], lock = false): void => {
     const at = corners.map(([u, v]) => bench.sheet({ u, v }));
     const [xs, ys] = [at.map((p) => p.x), at.map((p) => p.y)];
     const [from, to] = [{ x: Math.min(...xs) - 1, y: Math.min(...ys) - 1 }, { x: Math.max(...xs) + 1, y: Math.max(...ys) + 1 }]; // prettier-ignore

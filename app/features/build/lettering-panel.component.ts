@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
 import { exactCells, isOwnFont, readColour, shapesIn, SHIPPED_FONTS, type FontLettering, type Lettering, type ShapeNode } from '@core';
-import { FONT_ENDINGS, turnedLine } from '@later';
+import { FONT_ENDINGS, letteringFault, turnedLine } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
@@ -17,6 +17,11 @@ import { LetteringStore, onNoLine } from './lettering.store';
 
 /** Ms without a key after which what is typed is drawn. */
 const PAUSE_MS = 90;
+
+/** What is written to try a font. */
+const SAMPLE = 'Aa1';
+/** The measures that letters are drawn by. */
+const MEASURES = ['cap', 'word', 'stem', 'width', 'height', 'letter', 'line', 'bend'] as const;
 
 /** Radius in cells of a round baseline at first. */
 const ROUND = 8;
@@ -142,6 +147,11 @@ export class LetteringPanelComponent {
     });
   }
 
+  /** Why a measure of letters cannot be taken with the others as they are; nothing is changed then. */
+  protected readonly refused = Object.fromEntries(
+    MEASURES.map((measure) => [measure, (value: number) => letteringFault({ ...plain(this.recipe()), [measure]: value } as Lettering)]),
+  ) as Readonly<Record<(typeof MEASURES)[number], (value: number) => string | null>>;
+
   /** Changes what letters are drawn by: of the selected text, and of the next. */
   protected set(part: Partial<Record<string, unknown>>, from: (recipe: Lettering) => Lettering = plain): void {
     const { kind } = this.recipe();
@@ -151,7 +161,18 @@ export class LetteringPanelComponent {
     this.redraw(() => ({ ...from(this.recipe()), ...part }) as Lettering);
   }
 
+  /** Another font, once what is written in it can be drawn. */
   protected setFont(font: string): void {
+    void this.store.queue(async () => {
+      const recipe = plain(this.recipe()) as FontLettering;
+      const { title: _, ...trial } = { ...recipe, font, text: recipe.text || (this.text() ?? '') || SAMPLE };
+      const fault = await this.store.whyNot(trial);
+      if (fault === null) this.takeFont(font);
+      else this.store.said.set(fault);
+    });
+  }
+
+  private takeFont(font: string): void {
     const title = this.texts.fonts().find(({ key }) => key === font)?.title;
     this.store.next.update(({ font: { title: _, ...rest }, ...next }) => ({ ...next, font: rest }));
     this.set({ font, ...(title !== undefined && { title }) }, (recipe) => {

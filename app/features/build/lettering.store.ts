@@ -187,6 +187,16 @@ export class LetteringStore {
     }
   }
 
+  /** Why a lettering cannot be drawn; null where it can. */
+  async whyNot(lettering: Lettering): Promise<string | null> {
+    try {
+      await this.texts.lay(lettering, 'trial');
+      return null;
+    } catch (error) {
+      return error instanceof Error ? error.message : String(error);
+    }
+  }
+
   private nameOf(text: string): string {
     const line = text.split('\n')[0]!.trim().slice(0, 40);
     return line === '' ? automaticName(this.documents.kept(), 'lettering', planeName('floor', this.documents.kept().projection)) : `“${line}”`;
