@@ -28,7 +28,9 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
+import type { Photo } from '../photo/photo';
 import { bitmapsOfPhoto, photosSchema } from './photo-schema';
+import { flattenTree } from './tree';
 import { JOIN_KINDS } from '../geometry/joined-recipe';
 import { turnedLean } from './carry';
 import { followFaces } from './inscribed';
@@ -180,7 +182,7 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
     case 'strokes':
       return { ...document, strokes: edit.strokes };
     case 'photos':
-      return withoutUnused({ ...document, bitmaps: withBitmaps(document.bitmaps, edit.bitmaps ?? []), photos: edit.photos });
+      return withPhotos(document, edit.photos, edit.bitmaps ?? []);
     case 'title':
       return { ...document, name: edit.name };
     case 'artworks':
@@ -305,14 +307,32 @@ function withNet(document: CheminDocument, artwork: Artwork, nodes: readonly Doc
 
 /** Without artworks, and without their placements, on other artworks too. */
 function withoutArtworks(document: CheminDocument, gone: ReadonlySet<string>): CheminDocument {
-  const kept = (nodes: readonly DocumentNode[]): readonly DocumentNode[] =>
-    nodes.flatMap((node): readonly DocumentNode[] => {
-      if (node.kind === 'placement' && gone.has(node.artwork)) return [];
-      return [node.kind === 'group' ? { ...node, children: kept(node.children) } : node];
-    });
+  const left = (nodes: readonly DocumentNode[]): readonly DocumentNode[] => withoutPlacements(nodes, ({ artwork }) => gone.has(artwork));
   const artworks = document.artworks
     .filter(({ id }) => !gone.has(id))
-    .map((one) => (one.nodes && placedIn(one.nodes).some((id) => gone.has(id)) ? { ...one, nodes: kept(one.nodes) } : one));
-  const placed = placedIn(document.nodes).some((id) => gone.has(id));
-  return withoutUnused({ ...document, artworks, nodes: placed ? kept(document.nodes) : document.nodes });
+    .map((one) => (one.nodes && placedIn(one.nodes).some((id) => gone.has(id)) ? { ...one, nodes: left(one.nodes) } : one));
+  return withoutUnused({ ...document, artworks, nodes: left(document.nodes) });
+}
+
+/** Photographs as they are from now on; what lay on surfaces that are gone is gone with them. */
+function withPhotos(document: CheminDocument, photos: readonly Photo[], bitmaps: readonly Bitmap[]): CheminDocument {
+  const ids = (all: readonly Photo[] | undefined): readonly string[] => (all ?? []).flatMap(({ surfaces }) => surfaces.map(({ id }) => id));
+  const gone = new Set(ids(document.photos));
+  for (const id of ids(photos)) gone.delete(id);
+  const lies = ({ target }: PlacementNode): boolean => target.kind === 'plane' && target.photographed !== undefined && gone.has(target.photographed);
+  const nodes = gone.size > 0 ? withoutPlacements(document.nodes, lies) : document.nodes;
+  return withoutUnused({ ...document, bitmaps: withBitmaps(document.bitmaps, bitmaps), photos, nodes });
+}
+
+/** Nodes without some placements and what only shows them; the same where there are none of these. */
+function withoutPlacements(nodes: readonly DocumentNode[], isGone: (node: PlacementNode) => boolean): readonly DocumentNode[] {
+  const gone = new Set(flattenTree(nodes).flatMap(({ node }) => (node.kind === 'placement' && isGone(node) ? [node.id] : [])));
+  if (gone.size === 0) return nodes;
+  for (let before = 0; before !== gone.size;) {
+    before = gone.size;
+    for (const { node } of flattenTree(nodes)) if (node.kind === 'copy' && gone.has(node.of)) gone.add(node.id);
+  }
+  const left = (some: readonly DocumentNode[]): readonly DocumentNode[] =>
+    some.flatMap((node): readonly DocumentNode[] => (gone.has(node.id) ? [] : [node.kind === 'group' ? { ...node, children: left(node.children) } : node]));
+  return left(nodes);
 }

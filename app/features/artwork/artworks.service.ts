@@ -18,6 +18,7 @@ import {
 import { netArtwork } from '@later';
 import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
+import { sayRemoved } from '../../state/removed-words';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
 import { FlatService } from '../../state/flat.service';
@@ -224,7 +225,10 @@ export class ArtworksService {
     const chosen = this.chosen();
     if (!chosen) return;
     if (this.flat.artwork()?.id === chosen.id) this.flat.close();
-    if (this.documents.commit({ kind: 'delete-artworks', ids: [chosen.id] }, `remove ${chosen.name}`)) this.view.patch({ artwork: null });
+    const before = this.documents.whole();
+    if (!this.documents.commit({ kind: 'delete-artworks', ids: [chosen.id] }, `remove ${chosen.name}`)) return;
+    this.view.patch({ artwork: null });
+    sayRemoved(this.messages, chosen.name, before, this.documents.whole());
   }
 
   /** Places the chosen artwork on faces or planes, as one step; without, on all of them. */

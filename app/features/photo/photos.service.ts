@@ -23,6 +23,7 @@ import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
 import { PhotoWorkService } from '../../platform/photo-work.service';
 import { BitmapFilesService } from '../../state/bitmap-files.service';
+import { sayRemoved } from '../../state/removed-words';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import { KIND_WORDS, STEP_WORDS, UNSOLVED_WORDS } from './photo-words';
@@ -348,7 +349,10 @@ export class PhotosService {
       const surfaces = photo.surfaces.filter(({ id }) => id !== there.surface.id);
       return surfaces.length > 0 ? [{ ...photo, surfaces }] : [];
     });
-    if (this.commit(photos, `remove ${there.surface.name}`)) this.wished.set(null);
+    const before = this.documents.whole();
+    if (!this.commit(photos, `remove ${there.surface.name}`)) return;
+    this.wished.set(null);
+    sayRemoved(this.messages, there.surface.name, before, this.documents.whole());
   }
 
   private refuse(title: string, error: unknown): void {
