@@ -304,9 +304,9 @@ export class ToolRunnerService {
     if (ghost && caught && HINTS.has(caught.kind)) this.pictures.passOver(ghost.plane, caught);
   }
 
-  /** A picked colour goes to the selection, so picking comes first. */
+  /** A picked colour is taken, and what was in hand before is in hand again. */
   private finishColour(colour: string): void {
-    this.view.setTool('pick');
     this.painting.setColour(this.view.colourSlot(), colour);
+    this.view.setTool(this.view.toolBefore());
   }
 }

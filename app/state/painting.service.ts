@@ -21,15 +21,13 @@ import { newId } from '../platform/ids';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
-import { StagesService } from './stages.service';
 import { ViewStore, type ColourSlot } from './view.store';
 
-/** Paints the selection, or what is drawn next where nothing is selected; and keeps the palette. */
+/** Paints the selection, and nothing else by that, or what is drawn next where nothing is selected; and keeps the palette. */
 @Injectable({ providedIn: 'root' })
 export class PaintingService {
   private readonly documents = inject(DocumentStore);
   private readonly view = inject(ViewStore);
-  private readonly stages = inject(StagesService);
   private readonly arranging = inject(ArrangingService);
   private readonly messages = inject(MessageStore);
 
@@ -40,8 +38,6 @@ export class PaintingService {
 
   /** Another paint for every selected shape, or for what comes next. @param keep whether the step is made, or only shown */
   change(change: (paint: Paint, shape: ShapeNode | null) => Paint, label = 'paint', keep = true): void {
-    // While drawing goes on, what was just drawn and what comes next are painted alike.
-    if (keep && this.ofSelection() && this.stages.draws()) this.view.patch({ paint: change(this.view.paint(), null) });
     if (!this.ofSelection()) {
       if (keep) this.view.patch({ paint: change(this.view.paint(), null) });
       return;
@@ -51,6 +47,14 @@ export class PaintingService {
     const edit: Edit = { kind: 'paints', items };
     if (keep) this.documents.commit(edit, `${label} ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
     else this.documents.show(edit);
+  }
+
+  /** What is drawn next is painted as the first selected shape is, all of it: fill with its stops, line, strength and blend. */
+  nextLikeThis(): void {
+    const [shape] = this.arranging.shapes();
+    if (!shape) return void this.messages.say('info', 'Select a shape first', ['What is drawn next is then painted like it.']);
+    this.view.patch({ paint: shape.paint });
+    this.messages.say('good', `What is drawn next is painted like “${shape.name}”`);
   }
 
   /** A colour for the fill, the line or a stop. */

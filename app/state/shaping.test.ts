@@ -180,6 +180,30 @@ describe('painting', () => {
     expect(store.kept().swatches.map((s) => s.name)).toEqual(['deck']);
   });
 
+  it('leaves what is drawn next as it is when the selection is painted, while a tool draws too, and takes all of it in one act', () => {
+    const { store, view } = openDrawing(flat('a', [0, 0], [4, 4]));
+    const painting = TestBed.inject(PaintingService);
+    const next = view.paint();
+    TestBed.inject(StagesService).go('draw', 'rectangle');
+    view.select(['a']);
+    painting.setColour({ kind: 'fill' }, '#445566');
+    painting.change((paint) => ({ ...paint, strength: 0.4 }));
+    painting.fillWith('radial');
+    expect(view.paint()).toBe(next);
+    painting.nextLikeThis();
+    expect(view.paint()).toEqual(findShape(store.kept(), 'a')!.paint);
+    expect(view.paint().strength).toBe(0.4);
+  });
+
+  it('has the tool in hand again that was in hand before a colour was picked', () => {
+    const { view } = openDrawing(flat('a', [0, 0], [4, 4]));
+    TestBed.inject(StagesService).go('draw', 'rectangle');
+    view.setTool('colour');
+    expect([view.tool(), view.toolBefore()]).toEqual(['colour', 'rectangle']);
+    view.setTool('colour');
+    expect(view.toolBefore()).toBe('rectangle');
+  });
+
   it('fills with gradients across the shape, whose ends are handles in its plane', () => {
     const { store, view } = openDrawing(flat('a', [0, 0], [4, 2]));
     TestBed.inject(StagesService).go('draw', 'pick');

@@ -37,6 +37,8 @@ interface ViewState {
   readonly parts: number;
   /** What a picked colour goes to. */
   readonly colourSlot: ColourSlot;
+  /** The tool that was in hand before a colour was picked, which is in hand again afterwards. */
+  readonly toolBefore: string;
   readonly recentColours: readonly string[];
   readonly artwork: string | null;
   /** Artworks that were just dropped and come to lie where they were. */
@@ -110,6 +112,7 @@ export const ViewStore = signalStore(
     catchOff: ['grid line'],
     parts: 1,
     colourSlot: { kind: 'fill' },
+    toolBefore: 'pick',
     recentColours: storedColours(),
     artwork: null,
     dropped: null,
@@ -148,7 +151,8 @@ export const ViewStore = signalStore(
       setTool(tool: string): void {
         if (leaving) return;
         if (tool !== store.tool()) leave(store.tool());
-        patchState(store, { tool, ...(store.stage() === 'projection' && tool !== 'pick' && { page: tool }) });
+        const before = tool === 'colour' && store.tool() !== 'colour' ? { toolBefore: store.tool() } : {};
+        patchState(store, { tool, ...before, ...(store.stage() === 'projection' && tool !== 'pick' && { page: tool }) });
       },
       /** Who drives the tools is told before another is taken. */
       beforeLeaving(tell: (tool: string) => void): void {

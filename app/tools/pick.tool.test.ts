@@ -1,4 +1,15 @@
-import { applyEdit, canHaveDepth, emptyDocument, findShape, rectangleOutline, whyNoDepth, type CheminDocument, type DocumentNode, type Plane, type ShapeNode } from '@core';
+import {
+  applyEdit,
+  canHaveDepth,
+  emptyDocument,
+  findShape,
+  rectangleOutline,
+  whyNoDepth,
+  type CheminDocument,
+  type DocumentNode,
+  type Plane,
+  type ShapeNode,
+} from '@core';
 import { depthHandle, depthTool } from '../features/build/depth.tool';
 import { placeTool } from '../features/artwork/place.tool';
 import { targetWords } from '../features/artwork/placing';

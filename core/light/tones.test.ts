@@ -1,6 +1,7 @@
 import { converter, parse } from 'culori/fn';
 import { emptyDocument } from '../document/types';
-import { exposure, faceColour, sunDirection, tonedColour, toneAt } from './tones';
+import { randomFrom } from '../testing/random';
+import { exposure, faceColour, filledUp, sunDirection, tonedColour, toneAt } from './tones';
 
 const { sun, ramp } = emptyDocument('d', 'd').light;
 const lightness = (colour: string): number => converter('oklch')(parse(colour))!.l;
@@ -38,5 +39,18 @@ describe('tones', () => {
     expect(tonedColour('#ff0000', { lightness: 0.5, chroma: 4 })).toMatch(/^#[0-9a-f]{6}$/);
     expect(tonedColour('#ffffff', { lightness: 0.5, chroma: 1 })).toBe('#ffffff');
     expect(tonedColour('no colour', { lightness: 0, chroma: 1 })).toBe('no colour');
+  });
+});
+
+describe('full fill light', () => {
+  it('shows every colour as it was set, to the last digit', () => {
+    const random = randomFrom(7);
+    for (let i = 0; i < 500; i++) {
+      const colour = `#${Math.floor(random() * 0x1000000)
+        .toString(16)
+        .padStart(6, '0')}`;
+      const tone = filledUp({ lightness: random() - 0.5, chroma: random() }, 1);
+      expect(tonedColour(colour, tone)).toBe(colour);
+    }
   });
 });

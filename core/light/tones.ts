@@ -94,8 +94,11 @@ export function toneAt(ramp: Ramp, exposed: number): Tone {
   return exposed >= 0 ? mixed(ramp.grazed, ramp.lit, exposed) : mixed(ramp.grazed, ramp.turned, -exposed);
 }
 
-/** A tone in light from all around, from 0 to 1: brought so far towards that of what faces the light. */
-export const filledUp = (tone: Tone, { lit }: Ramp, fill = 0): Tone => (fill === 0 ? tone : mixed(tone, lit, fill));
+/** The tone that changes nothing. */
+const NEUTRAL: Tone = { lightness: 0, chroma: 1 };
+
+/** A tone in light from all around, from 0 to 1: brought so far towards the colour as it was set, which it is with 1. */
+export const filledUp = (tone: Tone, fill = 0): Tone => (fill === 0 ? tone : fill === 1 ? NEUTRAL : mixed(tone, NEUTRAL, fill));
 
 function mixed(from: Tone, to: Tone, t: number): Tone {
   const mix = (x: number, y: number): number => x + (y - x) * t;
@@ -125,7 +128,8 @@ export interface Toned {
 
 /**
  * A base colour in a tone, as `#rrggbb`; lightness is kept within 0 to 1, and chroma is lowered until the colour
- * can be shown in sRGB. A text that is no CSS colour comes back as it is.
+ * can be shown in sRGB. In the tone that changes nothing it is what it was, to the last digit; one that cannot be shown
+ * in sRGB is cut off to it channel by channel there. A text that is no CSS colour comes back as it is.
  */
 export function tonedColour(base: string, tone: Tone): string {
   return toned(base, tone).colour;
@@ -133,6 +137,7 @@ export function tonedColour(base: string, tone: Tone): string {
 
 /** The same with its exact channels; those of a text that is no colour are a middle grey's. */
 export function toned(base: string, tone: Tone): Toned {
+  if (tone.lightness === 0 && tone.chroma === 1) return asSet(base);
   const colour = toOklch(parse(base));
   if (!colour) return { colour: base, rgb: [128, 128, 128] };
   const there: Oklch = { ...colour, l: Math.max(0, Math.min(1, colour.l + tone.lightness)), c: Math.max(0, colour.c * tone.chroma) };
@@ -140,6 +145,13 @@ export function toned(base: string, tone: Tone): Toned {
   const { r, g, b } = toRgb(shown);
   const channel = (n: number): number => 255 * Math.max(0, Math.min(1, n));
   return { colour: formatHex(shown) ?? base, rgb: [channel(r), channel(g), channel(b)] };
+}
+
+function asSet(base: string): Toned {
+  const colour = toRgb(parse(base));
+  if (!colour) return { colour: base, rgb: [128, 128, 128] };
+  const channel = (n: number): number => 255 * Math.max(0, Math.min(1, n));
+  return { colour: formatHex(colour), rgb: [channel(colour.r), channel(colour.g), channel(colour.b)] };
 }
 
 /** The colour of a face with this outward normal. */

@@ -213,8 +213,8 @@ function floorShadow(document: CheminDocument, part: DrawnSurface, shades: reado
   const layers = shadowLayers(part, shades, light.shadows);
   if (layers.length === 0) return null;
   const { ink } = light.shadows!;
-  const lit = filledUp(toneAt(light.ramp, exposure(part.normal, sunOf(document))), light.ramp, light.fill);
-  const covered = filledUp(coveredTone(light.ramp), light.ramp, light.fill);
+  const lit = filledUp(toneAt(light.ramp, exposure(part.normal, sunOf(document))), light.fill);
+  const covered = filledUp(coveredTone(light.ramp), light.fill);
   const colour = ink?.colour ?? tonedColour(sheet.background, { lightness: Math.min(0, covered.lightness - lit.lightness), chroma: 1 });
   const marks = layers.map(({ path, strength, rough }): Mark => ({ kind: 'path', path, fill: { kind: 'flat', colour, strength: strength * (ink?.strength ?? 1) }, rule: rough ? 'nonzero' : 'evenodd', line: null })); // prettier-ignore
   return { node: 'floor shadow', name: 'shadow on the floor', look: PLAIN, marks: [...marks, ...(ink ? [] : tintsOf(layers, null))], visible: [] };

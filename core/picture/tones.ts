@@ -140,7 +140,7 @@ export class Tones {
 
   private toneOf(exposure: number): Tone {
     const { ramp, fill } = this.light;
-    return filledUp(this.lit ? toneAt(ramp, exposure) : shadowTone(ramp, exposure), ramp, fill);
+    return filledUp(this.lit ? toneAt(ramp, exposure) : shadowTone(ramp, exposure), fill);
   }
 
   private fixed(normal: WorldPoint, fixed: FixedTones): Tone {

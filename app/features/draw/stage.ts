@@ -1,6 +1,7 @@
 import { pickTool } from '../../tools/pick.tool';
 import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/stage';
 import { ArrangingService } from '../../state/arranging.service';
+import { PaintingService } from '../../state/painting.service';
 import { ShapingService } from '../../state/shaping.service';
 import { DrawSettingsStore } from './draw.settings';
 import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from './form.tool';
@@ -57,6 +58,7 @@ const commands = commandsOf(DRAW_COMMANDS, {
   'distribute.v': (get) => get(ArrangingService).distribute('v'),
   'same.length': (get) => get(ArrangingService).sameLength('u'),
   'same.height': (get) => get(ArrangingService).sameLength('v'),
+  'paint.next': (get) => get(PaintingService).nextLikeThis(),
 });
 
 /** Draw: shapes, lines and paint on planes. */

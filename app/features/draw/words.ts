@@ -53,6 +53,7 @@ export const DRAW_COMMANDS = [
   { id: 'distribute.v', title: 'Distribute with equal gaps in height', keys: [], group: 'Shapes', needs: 'several' },
   { id: 'same.length', title: 'Same length as the first', keys: [], group: 'Shapes', needs: 'several' },
   { id: 'same.height', title: 'Same height as the first', keys: [], group: 'Shapes', needs: 'several' },
+  { id: 'paint.next', title: 'Paint what is drawn next like this', keys: [], group: 'Shapes', needs: 'shapes' },
 ] as const satisfies readonly CommandWords[];
 
 /** What is set in the stage, by what different trades call it. */

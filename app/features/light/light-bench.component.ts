@@ -83,7 +83,7 @@ export class LightBenchComponent {
     const sides = SIDES.map(({ label, normal }) => ({ label, tone: fixed ? fixedTone(fixed, ramp, normal) : toneAt(ramp, exposure(normal, this.sun())) }));
     return sides.map(({ label, tone }) => ({
       label,
-      colour: tonedColour(this.base(), fixed ? tone : filledUp(tone, ramp, fill)),
+      colour: tonedColour(this.base(), fixed ? tone : filledUp(tone, fill)),
     }));
   });
   protected readonly keyWords = computed(

@@ -6,6 +6,8 @@ import {
   drawnBody,
   drawnNodes,
   exactCells,
+  faceNamed,
+  findShape,
   holds,
   idsWithin,
   invert33,
@@ -20,6 +22,7 @@ import {
   type ShapeNode,
   type Shadows,
   type Sun,
+  type SurfaceName,
 } from '@core';
 import { newId } from '../../platform/ids';
 import { MessageStore } from '../../platform/messages.store';
@@ -177,25 +180,50 @@ export class LightService {
     this.view.select([node.id]);
   }
 
-  /** The shape that is selected, or of which a face is, for tones of its own. */
-  readonly toned = computed((): ShapeNode | null => {
-    const [node, ...more] = this.chosen();
-    return more.length === 0 && node?.kind === 'shape' && node.paint.fill !== null ? node : null;
-  });
-  /** The paint of the face that was pressed, or of the whole. */
-  readonly tonedPaint = computed((): Paint | null => {
-    const node = this.toned();
-    const face = this.view.face();
-    return node && ((face !== null ? node.surfaces?.[face] : undefined) ?? node.paint);
+  /** What can keep its colour: the face that was pressed, of solids that are one too, else all shapes that are selected. */
+  private readonly coloured = computed((): { readonly shapes: readonly ShapeNode[]; readonly face: SurfaceName | null } => {
+    const document = this.documents.kept();
+    const [name, chosen] = [this.view.face(), this.view.selection()];
+    const seen = name !== null && chosen.length === 1 ? faceNamed(document, chosen[0]!, name) : null;
+    const host = seen && findShape(document, seen.shape);
+    if (host && host.depth !== 0) return { shapes: [host], face: seen.face };
+    return {
+      shapes: this.arranging.shapes().filter(({ paint, surfaces }) => [paint, ...Object.values(surfaces ?? {})].some(({ fill }) => fill !== null)),
+      face: null,
+    };
   });
 
-  /** Keeps the colour of the face that was pressed, or of the whole thing, as it is whatever the light does. */
+  /** Whether all, some or none of what is selected keeps its colour in any light; null where nothing could. */
+  readonly unlit = computed((): 'all' | 'some' | 'none' | null => {
+    const { shapes, face } = this.coloured();
+    const paints = shapes.flatMap((shape) => (face !== null ? [paintOfFace(shape, face)] : [shape.paint, ...Object.values(shape.surfaces ?? {})]));
+    const count = paints.filter(({ unlit }) => unlit === true).length;
+    return paints.length === 0 ? null : count === 0 ? 'none' : count === paints.length ? 'all' : 'some';
+  });
+
+  /** What that speaks of, in words. */
+  readonly unlitWords = computed(() => {
+    const { shapes, face } = this.coloured();
+    return shapes.length > 1
+      ? `Keep these ${shapes.length} colours in any light`
+      : face !== null
+        ? 'This face keeps its colour in any light'
+        : 'Keeps this colour in any light';
+  });
+
+  /** Keeps the colour of the face that was pressed, or of everything selected, as it is whatever the light does. */
   setUnlit(on: boolean): void {
-    const [node, face, paint] = [this.toned(), this.view.face(), this.tonedPaint()];
-    if (!node || !paint) return;
-    const { unlit: _, ...plain } = paint;
-    const next: Paint = on ? { ...plain, unlit: true } : plain;
-    const changed = face !== null && node.depth !== 0 ? { ...node, surfaces: { ...node.surfaces, [face]: next } } : { ...node, paint: next };
-    this.documents.commit({ kind: 'change', nodes: [changed] }, `${on ? 'keep' : 'tone'} the colour of ${node.name}`);
+    const { shapes, face } = this.coloured();
+    if (shapes.length === 0) return;
+    const kept = ({ unlit: _, ...plain }: Paint): Paint => (on ? { ...plain, unlit: true } : plain);
+    const nodes = shapes.map((shape): ShapeNode => {
+      if (face !== null) return { ...shape, surfaces: { ...shape.surfaces, [face]: kept(paintOfFace(shape, face)) } };
+      const surfaces = shape.surfaces && Object.fromEntries(Object.entries(shape.surfaces).map(([name, paint]) => [name, kept(paint)]));
+      return { ...shape, paint: kept(shape.paint), ...(surfaces && { surfaces }) };
+    });
+    const what = nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`;
+    this.documents.commit({ kind: 'change', nodes }, `${on ? 'keep' : 'tone'} the colour of ${what}`);
   }
 }
+
+const paintOfFace = ({ surfaces, paint }: ShapeNode, face: SurfaceName): Paint => surfaces?.[face] ?? paint;
