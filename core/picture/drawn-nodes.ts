@@ -23,13 +23,18 @@ export interface DrawnNode {
   readonly within: string;
 }
 
+/** What is drawn, whether or not it can be pointed at. */
+export type DrawnThing = Pick<DrawnNode, 'node' | 'owner' | 'map' | 'within'>;
+
+export const thingOf = ({ node, owner, map, within }: DrawnNode): DrawnThing => ({ node, owner, map, within });
+
 /** A placement on a face as it is drawn. */
 export type DrawnOnFace = DrawnNode & { readonly node: PlacementNode & { readonly target: { readonly kind: 'face' } } };
 
 const isOnFace = (drawn: DrawnNode): drawn is DrawnOnFace => drawn.node.kind === 'placement' && drawn.node.target.kind === 'face';
 
 /** The body of what is drawn, in cells of the world; null for what has no place in space. */
-export function drawnBody({ node, map }: DrawnNode): Body | null {
+export function drawnBody({ node, map }: DrawnThing): Body | null {
   const body = bodyOf(node);
   return body && map ? movedBody(body, map) : body;
 }

@@ -16,7 +16,7 @@ import { joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
 import { flattenOutline, isCurved } from '../shape/segments';
 import { cutPath } from '../visibility/cut';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
-import type { DrawnNode } from './drawn-nodes';
+import { thingOf, type DrawnNode } from './drawn-nodes';
 import { inkOf } from './inks';
 import { lineMark } from './lines';
 import { groupByNode, lookOf, PaintedSurface, seam, sideLine, withLines, type Painted, type Visible } from './painted';
@@ -121,7 +121,7 @@ function paintWire(stage: Stage, tones: Tones, { drawn, surface: part, path, are
   const drawnLine = line && plane ? lineMark(line, path, node.outline, plane, tones.plain(line.colour)) : null;
   // Where a line is an area of its plane, what is cut out of it is cut out of that.
   const marks = drawnLine ? [cuts && drawnLine.fill ? { ...drawnLine, path: cutPath(drawnLine.path, cuts).path } : drawnLine] : [];
-  const visible = (areas ?? part.outline).map(({ polygon }): Visible => ({ node: drawn.owner, face: null, drawn, polygon, open: true }));
+  const visible = (areas ?? part.outline).map(({ polygon }): Visible => ({ node: drawn.owner, face: null, drawn: thingOf(drawn), polygon, open: true }));
   return { node: drawn.owner, name: drawn.node.name, look: lookOf(node.paint), marks, visible };
 }
 
@@ -230,6 +230,13 @@ export function paintFlat(
   const plane = { map: scale, cell, near: 0, seen: stage.seen };
   if (paint.line) marks.push(...withLines(marks, [lineMark(paint.line, path, outline, plane, tones.plain(paint.line.colour))]));
   const holes = rings.slice(1);
-  const visible: Visible = { node: owner, face: closed ? 'end' : null, drawn, polygon: coords, open: !closed, ...(holes.length > 0 && { holes }) };
+  const visible: Visible = {
+    node: owner,
+    face: closed ? 'end' : null,
+    drawn: thingOf(drawn),
+    polygon: coords,
+    open: !closed,
+    ...(holes.length > 0 && { holes }),
+  };
   return { node: owner, name: node.name, marks, look: lookOf(paint), visible: [visible] };
 }

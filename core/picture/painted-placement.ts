@@ -4,7 +4,7 @@ import { recolouredMarks } from '../artwork/recolour-marks';
 import type { PlacementNode, ShapeNode } from '../document/types';
 import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
-import type { DrawnNode } from './drawn-nodes';
+import { thingOf, type DrawnNode } from './drawn-nodes';
 import { placedArtwork, placementSurface } from './paint-placement';
 import { PLAIN, type Look, type Painted } from './painted';
 import { printedMarks } from './printed';
@@ -40,5 +40,11 @@ export function paintPlacement(
   const { strength, blend } = node;
   const look: Look = strength === undefined && blend === undefined ? PLAIN : { strength: strength ?? 1, ...(blend && { blend }) };
   const clipped: readonly Mark[] = clip ? [{ kind: 'group', node: null, name: '', clip: { path: clip.path, rule: 'evenodd' }, strength: 1, marks }] : marks;
-  return { node: owner, name, look, marks: clipped, visible: [{ node: owner, face: null, drawn, polygon, open: false, ...(clip && { inside: clip.areas }) }] };
+  return {
+    node: owner,
+    name,
+    look,
+    marks: clipped,
+    visible: [{ node: owner, face: null, drawn: thingOf(drawn), polygon, open: false, ...(clip && { inside: clip.areas }) }],
+  };
 }

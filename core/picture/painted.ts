@@ -6,7 +6,7 @@ import { IDENTITY } from '../math/matrix';
 import type { LinePaint, Paint } from '../paint/paint';
 import type { Path } from '../shape/path';
 import type { Area, DrawnSurface } from '../visibility/drawn-body';
-import type { DrawnNode } from './drawn-nodes';
+import { thingOf, type DrawnNode, type DrawnThing } from './drawn-nodes';
 
 /** Sheet units of same-coloured line that close the hair line between two faces that share an edge. */
 const SEAM = 0.12;
@@ -16,7 +16,7 @@ export interface Visible extends Area {
   readonly node: string;
   readonly face: SurfaceName | null;
   /** What it is of: of copies, which of the things that they show, and where it is carried. */
-  readonly drawn: DrawnNode;
+  readonly drawn: DrawnThing;
   /** Of solids that are one: the surface of the part that it came from. */
   readonly part?: SurfaceOrigin;
   /** Areas one of which it is seen inside of, such as the face that artwork lies on; everywhere without. */
@@ -47,7 +47,7 @@ export function lookOf({ strength, blend }: Paint): Look {
 }
 
 /** An area of the sheet as something that can be pointed at. */
-function visibleArea(drawn: DrawnNode, { name, from }: Surface, { polygon, holes }: Area): Visible {
+function visibleArea(drawn: DrawnThing, { name, from }: Surface, { polygon, holes }: Area): Visible {
   return { node: drawn.owner, face: name, drawn, polygon, open: false, ...(holes && { holes }), ...(from && { part: from }) };
 }
 
@@ -85,8 +85,9 @@ export class PaintedSurface implements Painted {
   get visible(): readonly Visible[] {
     if (this.found) return this.found;
     const colour = fillOf(this.marks);
+    const drawn = thingOf(this.drawn);
     const visible = (this.cut ?? this.part.outline).map((area) => ({
-      ...visibleArea(this.drawn, this.part.surface!, area),
+      ...visibleArea(drawn, this.part.surface!, area),
       ...(colour !== null && { colour }),
     }));
     for (const { visible: on } of this.placed) visible.push(...on);

@@ -13,7 +13,7 @@ import { photoSide, type SheetPlace } from '../photo/photo-side';
 import { affineOf, apply33, applyAffine, invert33, invertAffine, matrixOf, multiply33, type Affine } from '../math/matrix';
 import type { SheetPoint } from '../math/points';
 import { boxPath, flattenPath, mapPath, polygonPath, type Path } from '../shape/path';
-import type { DrawnNode } from './drawn-nodes';
+import { thingOf, type DrawnNode } from './drawn-nodes';
 import { placementMap, shownPart } from './paint-placement';
 import { PLAIN, type Look, type Painted } from './painted';
 import type { Stage } from './stage';
@@ -139,7 +139,7 @@ function laid(stage: Stage, node: PlacementNode, drawn: DrawnNode, artwork: Flat
     name,
     look: PLAIN,
     marks: clip ? [{ kind: 'group', node: null, name: '', clip, strength: 1, marks: all }] : all,
-    visible: polygon.length < 6 ? [] : [{ node: owner, face: null, drawn, polygon, open: false, ...(inside && { inside }) }],
+    visible: polygon.length < 6 ? [] : [{ node: owner, face: null, drawn: thingOf(drawn), polygon, open: false, ...(inside && { inside }) }],
   };
 }
 

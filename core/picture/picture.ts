@@ -178,7 +178,7 @@ export class PictureMaker {
     const tones = tonesIn(light, ownLook(document, drawn.owner, source.id));
     const artwork = source.kind === 'placement' ? artworks.get(source.artwork) : null;
     const hasty = quick && (on.length > 0 || source.kind === 'placement');
-    const inputs: Inputs = [source, drawn.owner, artwork, tones, on, cuts && cuts.map(({ polygon }) => polygon), shades];
+    const inputs: Inputs = [source, drawn.node, drawn.owner, drawn.map, artwork, tones, on, cuts && cuts.map(({ polygon }) => polygon), shades];
     const make = (): PaintedPart => {
       const left = cuts ? cutSurface(surface, cuts) : null;
       const part = { drawn, surface, path: left?.path ?? surface.path, areas: left?.parts ?? null, cuts, shades, quick };

@@ -3,7 +3,7 @@ import { nodesById } from '../document/tree';
 import { surfaceNamed, type Surface } from '../geometry/body';
 import type { SurfaceName } from '../geometry/names';
 import type { RigidMap } from '../geometry/rigid';
-import { drawnBody, drawnNodes, type DrawnNode } from './drawn-nodes';
+import { drawnBody, drawnNodes, type DrawnThing } from './drawn-nodes';
 import { targetSurface } from './paint-placement';
 import type { Visible } from './painted';
 
@@ -30,7 +30,7 @@ export function seenFace(hit: Pick<Visible, 'drawn' | 'face'> | null): SeenFace 
   return hit && surface ? faceOf(hit.drawn, surface) : null;
 }
 
-function faceOf(drawn: DrawnNode, surface: Surface): SeenFace {
+function faceOf(drawn: DrawnThing, surface: Surface): SeenFace {
   const { node, owner, map } = drawn;
   const { from } = surface;
   return { owner, thing: node.id, surface, shape: from?.node ?? node.id, face: from?.name ?? surface.name, inside: from?.inside === true, map };
