@@ -11,13 +11,14 @@ import {
   pastePart,
   readColour,
   readPart,
+  type CheminDocument,
   type DocumentNode,
+  type GroupMark,
   type SingleEdit,
   type PlanePoint,
   type Problem,
   type ShapeNode,
 } from '@core';
-import type { HandedSheet } from '@later';
 import { ArrangingService } from './arranging.service';
 import { DocumentStore } from './document.store';
 import { MessageStore } from '../platform/messages.store';
@@ -45,7 +46,7 @@ export class ClipboardService {
   private readonly svg = inject(SvgReaderService);
 
   /** Writes SVG; it comes when something is first selected. */
-  private writeSvg: ((sheet: HandedSheet, title: string) => string) | null = null;
+  private writeSvg: ((document: CheminDocument, marks: readonly GroupMark[]) => string) | null = null;
 
   constructor() {
     effect(() => {
@@ -54,7 +55,9 @@ export class ClipboardService {
   }
 
   private async load(): Promise<void> {
-    this.writeSvg ??= (await import('@later')).svgFromSheet;
+    const { inGroups, svgFromSheet, trimmedSheet } = await import('@later');
+    // What is pasted elsewhere is as large as what was copied, not as the sheet that it lay on.
+    this.writeSvg ??= ({ sheet, nodes, name }, marks) => svgFromSheet(trimmedSheet({ sheet, background: false, marks: inGroups(nodes, marks) }), name);
   }
 
   /** What was copied last in this window, for browsers that keep our own type from other pages. */
@@ -97,7 +100,7 @@ export class ClipboardService {
     if (ids.length === 0) return null;
     const inside = new Set(this.arranging.nodes().flatMap(idsWithin));
     const marks = this.pictures.exact().marks.filter((mark) => mark.node !== null && inside.has(mark.node));
-    const svg = this.writeSvg?.({ sheet: document.sheet, background: false, marks }, document.name) ?? '';
+    const svg = this.writeSvg?.(document, marks) ?? '';
     this.last = { svg, part: JSON.stringify(partOf(document, ids)) };
     return this.last;
   }

@@ -6,6 +6,7 @@ import type { Mat33 } from '../math/matrix';
 import { affineOf } from '../math/matrix';
 import { gridMarks } from '../picture/grid-marks';
 import type { HandedImages } from './images';
+import { inGroups } from './in-groups';
 import type { Picture } from '../picture/picture';
 import type { Plane } from '../projection/planes';
 import { projectionFrom } from '../projection/projection';
@@ -36,7 +37,7 @@ const PX_PER_MM = 96 / 25.4;
 /** The sheet as it is handed over: the drawing, its grid, or both in the order in which they are shown. */
 export function handedSheet(document: CheminDocument, picture: Picture, active: Plane, { content, gridFrom, background }: HandOver): HandedSheet {
   const { sheet, grid } = document;
-  const drawing = content === 'grid' ? [] : picture.marks;
+  const drawing = content === 'grid' ? [] : inGroups(document.nodes, picture.marks);
   if (content === 'drawing') return { sheet, background, marks: drawing };
   const seen = { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height };
   const projection = projectionFrom(originMoved(document.projection, gridFrom, sheet));
