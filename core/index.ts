@@ -103,6 +103,7 @@ export type { SmallKind } from './picture/small-picture';
 export * from './picture/subject';
 export * from './picture/paint-placement';
 export * from './picture/reading-places';
+export { openingPaint } from './picture/opening-paint';
 export * from './picture/seen-face';
 export { isSettled, settled, type Unjoined } from './picture/settled';
 export * from './picture/stage';

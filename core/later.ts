@@ -9,6 +9,7 @@ export * from './document/round-line';
 export * from './document/shapes-from-svg';
 export * from './geometry/body-measures';
 export { inGroups, trimmedSheet } from './output/in-groups';
+export { frameWithin, scaledLettering, shareThatFits } from './document/fitted-lettering';
 export { letteringFault } from './document/lettering-fault';
 export * from './lettering/baseline';
 export * from './lettering/cell-letters';

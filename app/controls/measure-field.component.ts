@@ -20,10 +20,10 @@ let count = 0;
         [id]="id"
         [attr.aria-label]="short() ? label() : null"
         [value]="shown()"
-        [class.ng-dirty]="fault() !== ''"
-        [class.ng-invalid]="fault() !== ''"
-        [attr.aria-invalid]="fault() !== '' || null"
-        [attr.aria-describedby]="fault() ? id + '-fault' : null"
+        [class.ng-dirty]="shownFault() !== ''"
+        [class.ng-invalid]="shownFault() !== ''"
+        [attr.aria-invalid]="shownFault() !== '' || null"
+        [attr.aria-describedby]="shownFault() ? id + '-fault' : null"
         [attr.data-settled]="text() === null ? '' : null"
         (input)="text.set($any($event.target).value)"
         (keydown.enter)="take($any($event.target))"
@@ -32,8 +32,8 @@ let count = 0;
       />
       <span class="unit">{{ unitWord() }}</span>
     </span>
-    @if (fault()) {
-      <span class="fault" [id]="id + '-fault'" role="alert">{{ fault() }}</span>
+    @if (shownFault()) {
+      <span class="fault" [id]="id + '-fault'" role="alert">{{ shownFault() }}</span>
     }
   `,
   styles: `
@@ -95,6 +95,9 @@ export class MeasureFieldComponent {
   protected readonly id = `measure-${++count}`;
   protected readonly text = signal<string | null>(null);
   protected readonly fault = signal('');
+  /** The refusal that the fault comes from. */
+  private readonly refused = signal<number | null>(null);
+  protected readonly shownFault = computed(() => (this.refused() === null || this.refused() === this.documents.refusal().serial ? this.fault() : ''));
   private readonly sheet = computed(() => this.documents.shown().sheet);
   private readonly factor = computed(() => (this.in() === 'mm' ? mmPer(this.sheet().unit, this.sheet().resolution) : 1));
   protected readonly unitWord = computed(() => (this.in() === 'mm' ? this.sheet().unit : this.in() === 'cells' ? 'cells' : this.unit()));
@@ -103,6 +106,7 @@ export class MeasureFieldComponent {
   protected take(field: HTMLInputElement): void {
     const text = this.text();
     if (text === null) return;
+    this.refused.set(null);
     const sum = this.read(text);
     if (!sum.ok) return this.fault.set(sum.message);
     if (sum.value < this.least() || sum.value > this.most()) return this.fault.set(this.range());
@@ -114,10 +118,11 @@ export class MeasureFieldComponent {
     if (unit) this.unitTyped.emit(unit);
     if (sum.value !== this.value()) this.taken.emit(sum.value);
     const refusal = this.documents.refusal();
-    if (refusal.serial !== before) {
-      // What is wrong is said where it was typed.
+    if (refusal.serial !== before && refusal.reason !== '') {
+      // What is wrong is said where it was typed, for as long as it is wrong.
       this.messages.close(refusal.message);
-      return this.fault.set(refusal.reason);
+      this.fault.set(refusal.reason);
+      return this.refused.set(refusal.serial);
     }
     this.fault.set('');
     this.text.set(null);

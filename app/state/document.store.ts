@@ -91,6 +91,7 @@ export const DocumentStore = signalStore(
       commit(edit: Edit, label?: string, on: 'worked' | 'drawing' = 'worked'): boolean {
         try {
           patchState(store, { history: commitEdit(store.history(), on === 'drawing' ? edit : whole(edit), label), preview: null, previewed: null });
+          if (store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason: '', message: 0 } });
           return true;
         } catch (error) {
           if (!(error instanceof CoreError)) throw error;
@@ -98,6 +99,10 @@ export const DocumentStore = signalStore(
           patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
           return false;
         }
+      },
+      /** Says why a wish cannot be followed, where it was typed; an empty reason takes back what was said, as its cause is gone. */
+      refuse(reason: string): void {
+        if (reason !== '' || store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason, message: 0 } });
       },
       /** Shows an edit without making it; one that could not be made leaves what was shown before. */
       show(preview: Edit | null): void {

@@ -3,6 +3,7 @@ import {
   calmer,
   cornerOf,
   frameFamily,
+  usualPlanes,
   boxMiddle,
   horizonOf,
   lookFrom,
@@ -11,6 +12,7 @@ import {
   subjectRoom,
   vanishingPoints,
   type FamilyKey,
+  type GridSettings,
   type PerspectiveSetup,
   type ProjectionSetup,
   type SheetPoint,
@@ -44,6 +46,9 @@ export class SteeringService {
   /** Why the last wish was not followed to its end; empty where it was. */
   readonly refusal = signal('');
 
+  /** The message that offers the nearest to what was refused. */
+  private offer: number | null = null;
+
   readonly setup = computed(() => this.documents.shown().projection);
   readonly perspective = computed((): PerspectiveSetup | null => {
     const setup = this.setup();
@@ -60,14 +65,29 @@ export class SteeringService {
   }
 
   choose(family: FamilyKey): void {
-    this.set(this.framed(family), `choose ${family}`);
+    const { projection, grid } = this.documents.kept();
+    const framed = this.framed(family);
+    // A grid that is shown as that of its family usually is comes to be shown as the other's is.
+    const usual = (setup: ProjectionSetup): GridSettings['planes'] => usualPlanes(setup.kind === 'axonometric' ? setup.chosen : '');
+    const planes = usualPlanes(family);
+    if (String(grid.planes) !== String(usual(projection)) || String(planes) === String(grid.planes)) return this.set(framed, `choose ${family}`);
+    this.forgive();
+    this.documents.commit({ kind: 'setup', projection: framed, grid: { ...grid, planes } }, `choose ${family}`);
   }
 
   /** Makes a set-up the drawing's. */
   set(projection: ProjectionSetup, label = 'set projection'): void {
-    this.refusal.set('');
+    this.forgive();
     if (JSON.stringify(projection) !== JSON.stringify(this.documents.kept().projection)) this.documents.commit({ kind: 'projection', projection }, label);
     else this.documents.show(null);
+  }
+
+  /** What was refused counts no longer: the projection is another, or what was locked is free. */
+  private forgive(): void {
+    this.refusal.set('');
+    this.documents.refuse('');
+    if (this.offer !== null) this.messages.close(this.offer);
+    this.offer = null;
   }
 
   show(projection: ProjectionSetup): void {
@@ -87,14 +107,15 @@ export class SteeringService {
     if (locked) {
       this.refusal.set(`${LOCKED_NAMES[locked]} is locked`);
       this.documents.show(null);
-      if (how === 'typed') this.messages.say('warn', 'The projection was not changed', [`Unlock ${LOCKED_NAMES[locked]} first: it would move.`]);
+      if (how === 'typed') this.documents.refuse(`${capital(LOCKED_NAMES[locked])} is locked and would move.`);
       return;
     }
     this.refusal.set(steered.ok ? '' : steered.reason);
     if (how === 'dragging') this.show(setup);
     else if (how === 'dragged' || steered.ok) this.set(setup, label);
     else {
-      this.messages.say('warn', 'Not possible here', [`${capital(steered.reason)}.`], {
+      this.documents.refuse(`${capital(steered.reason)}.`);
+      this.offer = this.messages.say('warn', 'Not possible here', [`${capital(steered.reason)}.`], {
         label: 'Use the nearest possible',
         run: () => this.set(steered.nearest, label),
       });
@@ -121,6 +142,7 @@ export class SteeringService {
 
   toggleLock(name: SteeredName): void {
     const locks = this.aids.locks();
+    this.forgive();
     this.aids.patch({ locks: locks.includes(name) ? locks.filter((other) => other !== name) : [...locks, name] });
   }
 
@@ -130,6 +152,7 @@ export class SteeringService {
   /** Locks all three vanishing points at once, or lets all go. */
   toggleAllLocks(): void {
     const others = this.aids.locks().filter((name) => !VANISHING.includes(name));
+    this.forgive();
     this.aids.patch({ locks: this.allLocked() ? others : [...others, ...VANISHING] });
   }
 

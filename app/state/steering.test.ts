@@ -58,7 +58,13 @@ describe('steering the projection', () => {
     steering.follow(turnTo(now(), 50), ['a', 'b'], 'set turn', 'typed');
     expect(now()).toBe(before);
     expect(steering.refusal()).toBe('vanishing point a is locked');
-    expect(TestBed.inject(MessageStore).messages().at(-1)!.lines[0]).toBe('Unlock vanishing point a first: it would move.');
+    // It is said where it was typed, and no longer once nothing is locked.
+    expect(TestBed.inject(MessageStore).messages()).toEqual([]);
+    const store = TestBed.inject(DocumentStore);
+    expect(store.refusal().reason).toBe('Vanishing point a is locked and would move.');
+    steering.toggleLock('horizon');
+    expect([store.refusal().reason, steering.refusal()]).toEqual(['', '']);
+    steering.toggleLock('horizon');
     steering.follow(moveVanishingPoint(now(), 'b', { x: -900, y: 0 }), ['b'], 'move b', 'dragged');
     expect(vanishingPoints(now()).b.x).toBeCloseTo(-900, 5);
     steering.toggleLock('horizon');

@@ -1,7 +1,7 @@
 import type { FixedTones, Ramp, Sun, Tint } from '../light/tones';
 import type { PlanePoint, SheetPoint } from '../math/points';
 import type { Unit } from '../math/units';
-import { gridOf, type GridSettings } from '../grid/settings';
+import { gridOf, usualPlanes, type GridSettings } from '../grid/settings';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Plane } from '../projection/planes';
@@ -292,7 +292,7 @@ export function emptyDocument(id: string, name: string, origin: SheetPoint = { x
     name,
     sheet: { width: 300, height: 200, unit: 'mm', resolution: 300, scale: 1, background: '#ffffff' },
     projection: isometricSetup(origin),
-    grid: gridOf(8),
+    grid: { ...gridOf(8), planes: usualPlanes('isometric') },
     light: {
       sun: { azimuthDeg: 245, elevationDeg: 50 },
       ramp: {

@@ -41,6 +41,14 @@ export interface GridSettings {
   readonly extents: Readonly<Record<GridPlane, Extent | null>>;
 }
 
+/** All planes that two axes span. */
+export const GRID_PLANES: readonly GridPlane[] = ['floor', 'left', 'right'];
+
+/** Where the grid of a family is shown at first: isometric lines of all three axes make one grid for every plane. */
+export function usualPlanes(family: string): GridSettings['planes'] {
+  return family === 'isometric' ? GRID_PLANES : 'active';
+}
+
 const LINE: LineLook = { shown: true, colour: null, weight: 0.12, strength: 0.5 };
 
 /** The grid that a drawing starts with. */

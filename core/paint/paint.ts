@@ -117,6 +117,17 @@ export function shiftLightness(colour: string, hundredths: number): string {
   return formatHex(clampChroma({ ...parsed, l: Math.max(0, Math.min(1, parsed.l + hundredths / 100)) }, 'oklch')) ?? colour;
 }
 
+/** Least difference in lightness of OKLCH, of 1, by which letters are told from what they lie on. */
+const LEAST_DIFFERENCE = 0.18;
+
+/** A paint that is seen on a colour: as it is where it is told from that by its lightness, else dark on what is light and light on what is dark. */
+export function paintSeenOn(paint: Paint, on: string, swatches: readonly Swatch[]): Paint {
+  const { fill } = paint;
+  const [own, under] = [fill === null ? undefined : toOklch(parse(meanColour(fill, swatches))), toOklch(parse(on))];
+  if (!own || !under || Math.abs(own.l - under.l) >= LEAST_DIFFERENCE) return paint;
+  return { ...paint, fill: under.l > 0.6 ? '#26242b' : '#f4f0e6' };
+}
+
 /** Any CSS colour as `#rrggbb`, its alpha left out; null for a text that is none. */
 export function readColour(text: string): string | null {
   const bare = text.trim().replace(/;$/, '');

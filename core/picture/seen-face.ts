@@ -22,12 +22,14 @@ export interface SeenFace {
   readonly inside: boolean;
   /** Where it is carried from where its shape lies; null where it is not. */
   readonly map: RigidMap | null;
+  /** The colour that it is seen in where light falls on it; not where it has none. */
+  readonly colour?: string;
 }
 
 /** The face that is seen at a place that was picked; null for lines, artwork and the bare sheet. */
-export function seenFace(hit: Pick<Visible, 'drawn' | 'face'> | null): SeenFace | null {
+export function seenFace(hit: Pick<Visible, 'drawn' | 'face' | 'colour'> | null): SeenFace | null {
   const surface = hit?.face ? surfaceNamed(drawnBody(hit.drawn), hit.face) : null;
-  return hit && surface ? faceOf(hit.drawn, surface) : null;
+  return hit && surface ? { ...faceOf(hit.drawn, surface), ...(hit.colour !== undefined && { colour: hit.colour }) } : null;
 }
 
 function faceOf(drawn: DrawnThing, surface: Surface): SeenFace {

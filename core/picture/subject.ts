@@ -1,6 +1,6 @@
 import { keptBy } from '../math/keep';
 import { emptyDocument, type CheminDocument, type Sheet } from '../document/types';
-import { gridOf } from '../grid/settings';
+import { gridOf, usualPlanes } from '../grid/settings';
 import { mmPer } from '../math/units';
 import { frameFamily, roomOf, type Room, type WorldBox } from '../projection/framing';
 import type { FamilyKey } from '../projection/setup';
@@ -55,15 +55,20 @@ function emptySubject(cell: number): WorldBox {
 const CELL = { mm: 8, px: 20 } as const;
 
 /**
- * An empty drawing on a sheet, seen in a projection that shows the first cells from the origin. An axonometric or
- * planometric one starts with its origin low in the middle, since it is drawn upwards from there.
+ * An empty drawing on a sheet, seen in a projection that shows the first cells from the origin. An axonometric one starts
+ * with its origin low in the middle, since it is drawn upwards from there.
  */
 export function startedDocument(id: string, name: string, sheet: Sheet, family: FamilyKey): CheminDocument {
   const empty = { ...emptyDocument(id, name, { x: sheet.width / 2, y: sheet.height * 0.75 }), sheet };
   const cell = sheet.unit === 'px' ? CELL.px * mmPer('px', sheet.resolution) : CELL.mm;
   const framed = frameFamily(family, emptySubject(cell), usualRoom(sheet));
-  const low = framed.kind === 'axonometric' || framed.kind === 'planometric';
-  return { ...empty, grid: gridOf(cell), projection: low && empty.projection.kind !== 'perspective' ? { ...framed, origin: empty.projection.origin } : framed };
+  // A room seen from above takes more of the sheet than is above that: it stands in the middle.
+  const low = framed.kind === 'axonometric';
+  return {
+    ...empty,
+    grid: { ...gridOf(cell), planes: usualPlanes(family) },
+    projection: low && empty.projection.kind !== 'perspective' ? { ...framed, origin: empty.projection.origin } : framed,
+  };
 }
 
 /** The room that something takes on a sheet where nothing else says so: its middle. */

@@ -115,9 +115,9 @@ export class Tones {
    * parts of the whole way.
    */
   printed(base: string, normal: WorldPoint, there: LightThere, share: number): string {
-    const { fixed, ramp } = this.light;
+    const { fixed, ramp, fill } = this.light;
     const tone = fixed ? this.fixed(normal, fixed) : this.toneOf(exposedTo(dotWorld(normal, there.towards), there));
-    const { lit } = ramp;
+    const lit = fixed ? ramp.lit : filledUp(ramp.lit, fill);
     const beside = { lightness: Math.min(0, tone.lightness - lit.lightness) * share, chroma: 1 + (Math.min(1, tone.chroma / (lit.chroma || 1)) - 1) * share };
     return toned(base, beside).colour;
   }

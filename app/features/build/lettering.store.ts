@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import {
   automaticName,
+  paintSeenOn,
   findNode,
   flattenTree,
   planeName,
@@ -12,6 +13,7 @@ import {
   type ShapeNode,
 } from '@core';
 import { type TextLine } from '@later';
+import { frameWithin, scaledLettering, shareThatFits } from '@later';
 import { frameOfLettering, letterFrame, letteringGroup, type LetterFrame, type LetterLook } from '@later';
 import { MessageStore } from '../../platform/messages.store';
 import { newId } from '../../platform/ids';
@@ -22,7 +24,7 @@ import { ViewStore } from '../../state/view.store';
 import type { WritingPlace } from './text-ground';
 
 /** Text that is being written and is not in the drawing yet. */
-interface Writing extends Pick<WritingPlace, 'along' | 'around'> {
+interface Writing extends Pick<WritingPlace, 'along' | 'around' | 'face'> {
   readonly id: string;
   readonly frame: LetterFrame;
 }
@@ -89,7 +91,7 @@ export class LetteringStore {
   readonly moving = signal<string | null>(null);
 
   /** Begins text at a place, or takes there what waits for one. @returns whether text is begun */
-  begin({ plane, at, along, around }: WritingPlace): boolean {
+  begin({ plane, at, along, around, face }: WritingPlace): boolean {
     this.said.set(null);
     const frame = letterFrame(plane, at);
     const id = this.moving();
@@ -100,7 +102,7 @@ export class LetteringStore {
       void this.queue(() => this.redraw(group, { ...onNoLine(group.lettering!), along }, true, frame));
       return false;
     }
-    this.writing.set({ id: newId(), frame, ...(along && { along }), ...(around && { around }) });
+    this.writing.set({ id: newId(), frame, ...(along && { along }), ...(around && { around }), ...(face && { face }) });
     this.view.select([]);
     return true;
   }
@@ -136,7 +138,7 @@ export class LetteringStore {
     const writing = this.writing();
     if (!writing) return;
     if (text.trim() === '') return this.documents.show(null);
-    const group = await this.draw(this.recipe(text), writing.id, null, writing.frame);
+    const group = await this.draw(this.recipe(text), writing.id, null, writing.frame, writing.face);
     const still = this.writing()?.id === writing.id;
     if (!group || (!keep && !still)) return;
     if (!keep) return this.documents.show({ kind: 'add', nodes: [group], artworks: [] });
@@ -166,9 +168,15 @@ export class LetteringStore {
     else this.documents.show({ kind: 'change', nodes: [group] });
   }
 
-  private async draw(lettering: Lettering, id: string, before: GroupNode | null, frame: LetterFrame): Promise<GroupNode | null> {
+  private async draw(wanted: Lettering, id: string, before: GroupNode | null, from: LetterFrame, face?: Writing['face']): Promise<GroupNode | null> {
     try {
-      const laid = await this.texts.lay(lettering, id);
+      let [lettering, frame, laid] = [wanted, from, await this.texts.lay(wanted, id)];
+      // Text on a face is no larger than that, and lies on it.
+      if (face && !wanted.along && !wanted.around && !wanted.bend) {
+        const share = shareThatFits(laid, face.box, frame);
+        if (share < 1) laid = await this.texts.lay((lettering = scaledLettering(wanted, share)), id);
+        frame = frameWithin(laid, face.box, frame);
+      }
       this.said.set(laid.missing.length > 0 ? `Not in this font: ${laid.missing.join(' ')}` : null);
       if (laid.letters.length === 0) return null;
       const head = before ?? { id, name: this.nameOf(lettering.text), hidden: false, locked: false };
@@ -178,7 +186,7 @@ export class LetteringStore {
         lettering,
         laid,
         frame,
-        this.lookOf(before),
+        this.lookOf(before, face?.colour),
         before,
       );
     } catch (error) {
@@ -207,10 +215,12 @@ export class LetteringStore {
     return lettering && name === this.nameOf(lettering.text) ? this.nameOf(text) : name;
   }
 
-  private lookOf(before: GroupNode | null): LetterLook {
+  /** @param on the colour of the face that new letters lie on: they are seen on it */
+  private lookOf(before: GroupNode | null, on?: string): LetterLook {
     const [first] = before ? shapesIn(before.children) : [];
     const round = before?.lettering?.around !== undefined;
-    if (!first) return { depth: this.next().depth, paint: this.view.paint() };
+    if (!first)
+      return { depth: this.next().depth, paint: on === undefined ? this.view.paint() : paintSeenOn(this.view.paint(), on, this.documents.shown().swatches) };
     const { depth, start, lean, taper, paint, surfaces } = first;
     return {
       depth,

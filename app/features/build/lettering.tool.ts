@@ -1,4 +1,4 @@
-import { type Caught, type Plane } from '@core';
+import { laidSurface, type Caught, type Plane } from '@core';
 import { catchPointer, caughtPlace } from '../../tools/catching';
 import { groundAt } from '../../tools/ground';
 import type { BuildContext, BuildTool } from './build-set';
@@ -28,7 +28,9 @@ export const letteringTool: BuildTool<LetteringState> = {
     const caught = catchPointer(context.on(plane), event.at, [], { lock: false, free: event.free });
     const next = { plane, onFace: flat !== null, caught, ground: null };
     if (event.kind !== 'down' || !caught) return { state: next };
-    return { state: next, select: [], settings: { writeAt: { plane, at: { u: caught.u, v: caught.v } } } };
+    const laid = flat?.seen && laidSurface(flat.seen.surface);
+    const face = laid ? { box: laid.box, ...(flat.seen!.colour !== undefined && { colour: flat.seen!.colour }) } : null;
+    return { state: next, select: [], settings: { writeAt: { plane, at: { u: caught.u, v: caught.v }, ...(face && { face }) } } };
   },
   ghost: ({ plane, onFace, caught, ground }, context: BuildContext) => {
     if (!plane) return null;

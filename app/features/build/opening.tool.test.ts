@@ -33,7 +33,7 @@ describe('an opening', () => {
     const [group] = one.document.nodes as [GroupNode];
     expect(group).toMatchObject({ kind: 'group', name: 'kiosk', joined: 'take away' });
     const [host, cutter] = group.children as [ShapeNode, ShapeNode];
-    expect([host.id, cutter.name, cutter.paint.fill]).toEqual(['kiosk', 'opening 1', '#336699']);
+    expect([host.id, cutter.name, cutter.paint.fill]).toEqual(['kiosk', 'opening 1', '#14497a']);
     expect(bodyOf(cutter)!.bounds).toEqual({ min: { a: 1, b: 0, h: 2 }, max: { a: 5, b: 2, h: 5 } });
     expect(one.selection).toEqual([cutter.id]);
   });
@@ -71,7 +71,7 @@ describe('an opening', () => {
     const [group] = one.document.nodes as [GroupNode];
     expect(one.document.nodes).toHaveLength(1);
     expect(group.children.map(({ id, name }) => [id, name])).toEqual([['kiosk', 'kiosk'], ['star', 'a roof light']]); // prettier-ignore
-    expect(group.children[1]).toMatchObject({ outline: star.outline, depth: -1.5, paint: { fill: '#336699' } });
+    expect(group.children[1]).toMatchObject({ outline: star.outline, depth: -1.5, paint: { fill: '#245889' } });
     const through = bench({ through: true });
     through.document = applyEdit(through.document, { kind: 'add', nodes: [{ ...star, plane: RIGHT }], artworks: [] });
     through.press(4, 1.5, { plane: RIGHT });

@@ -11,8 +11,10 @@ import {
   inverseMap,
   isJoined,
   movedBody,
+  openingPaint,
   planeFrame,
   rectangleOutline,
+  scaleWorld,
   shapesIn,
   spanBetween,
   subtractWorld,
@@ -61,7 +63,7 @@ const BEYOND = 1;
 /**
  * An opening in a face, in one act: two opposite corners on the face, or a flat shape that lies on it, then how deep it
  * goes, or right through as it is set. What is pressed in stays a shape in the contents: it can be moved and measured
- * anew, and its walls have the solid's paint.
+ * anew, and its walls have the solid's paint, darker.
  */
 export const openingTool: BuildTool<OpeningState> = {
   start: () => idle(null, null),
@@ -196,7 +198,11 @@ function pressedIn(
   const { ground, ids, shape } = state;
   const host = hostOn(ground!, context)!;
   const map = ground!.seen?.map;
-  const common = { outline: outlineOf(state, context), depth: exactCells(-depth * ground!.out), paint: paintOf(host) };
+  const outline = outlineOf(state, context);
+  // Whatever the light, an opening is seen to be one.
+  const { u, v } = planeFrame(ground!.plane, 1)!;
+  const walls = [u, v].flatMap((way) => [way, scaleWorld(way, -1)]);
+  const common = { outline, depth: exactCells(-depth * ground!.out), paint: openingPaint(document, paintOf(host), outOf(ground!), walls) };
   const drawn: ShapeNode = shape
     ? { ...shape, ...common }
     : {

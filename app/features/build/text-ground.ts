@@ -11,6 +11,7 @@ import {
   seenFace,
   type Outline,
   type Plane,
+  type PlaneBox,
   type PlanePoint,
   type SheetPoint,
 } from '@core';
@@ -26,6 +27,8 @@ export interface WritingPlace {
   readonly at: PlanePoint;
   readonly along?: TextLine;
   readonly around?: RoundLine;
+  /** The flat face that it is to lie on: its box on the plane, in cells, and the colour that it is seen in. */
+  readonly face?: { readonly box: PlaneBox; readonly colour?: string };
 }
 
 /** A place where text may begin, with what is shown of it. */

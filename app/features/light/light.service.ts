@@ -5,6 +5,7 @@ import {
   boundsAll,
   drawnBody,
   drawnNodes,
+  emptyDocument,
   exactCells,
   faceNamed,
   findShape,
@@ -32,6 +33,10 @@ import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 
 /** What shadows are before anything is said about them. */
+const UNTOUCHED = emptyDocument('', '').light.sun;
+/** Degrees from the viewer's place, seen from above, at which a sun throws shadows aside. */
+const BESIDE = -75;
+const sameSun = (p: Sun, q: Sun): boolean => p.azimuthDeg === q.azimuthDeg && p.elevationDeg === q.elevationDeg;
 const NO_SHADOWS: Shadows = { on: false };
 /** The edge of a key of tones as a part of the sheet. */
 const KEY_SHARE = 0.07;
@@ -87,7 +92,13 @@ export class LightService {
 
   /** Switches all shadows on or off. Where nothing lies below what is drawn they fall on an endless floor at first. */
   castShadows(on: boolean): void {
-    const first = this.documents.kept().light.shadows === undefined;
+    const { light, projection } = this.documents.kept();
+    const first = light.shadows === undefined;
+    if (first && on && !light.lamp && sameSun(light.sun, UNTOUCHED)) {
+      // Nobody has said where the sun stands: the first shadow falls beside what throws it, where it is seen.
+      const seen = this.lightWithSun({ azimuthDeg: (BESIDE + viewerDeg(projection) + 720) % 360, elevationDeg: light.sun.elevationDeg });
+      return this.set({ ...seen, shadows: { ...NO_SHADOWS, on, floor: this.lowest() } }, true, 'cast shadows');
+    }
     this.setShadows({ on, ...(first && on && { floor: this.lowest() }) }, [], on ? 'cast shadows' : 'cast no shadows');
   }
 
