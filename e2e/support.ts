@@ -35,18 +35,26 @@ export async function openDemo(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible({ timeout: 40_000 });
 }
 
-/** Drops a file on the drawing. */
+interface DroppedFile {
+  readonly name: string;
+  readonly mimeType: string;
+  readonly buffer: Buffer;
+}
+
+/** Drops a file, or several at once, on the drawing. @param at the place of the screen */
 export async function drop(
   page: Page,
-  { name, mimeType, buffer }: { readonly name: string; readonly mimeType: string; readonly buffer: Buffer },
+  files: DroppedFile | readonly DroppedFile[],
+  at: { readonly x: number; readonly y: number } = { x: 0, y: 0 },
 ): Promise<void> {
+  const all = ('name' in files ? [files] : files).map(({ name, mimeType, buffer }) => [name, mimeType, buffer.toString('base64')] as const);
   await page.locator('.area').evaluate(
-    (area, [text, type, base64]) => {
+    (area, { files, x, y }) => {
       const data = new DataTransfer();
-      data.items.add(new File([Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))], text!, { type: type! }));
-      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      for (const [name, type, base64] of files) data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name, { type }));
+      area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true, clientX: x, clientY: y }));
     },
-    [name, mimeType, buffer.toString('base64')],
+    { files: all, ...at },
   );
 }
 

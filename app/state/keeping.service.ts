@@ -120,6 +120,9 @@ export class KeepingService {
     }
   }
 
+  /** The message that storage does not answer. */
+  private silent: number | null = null;
+
   /** Works on the first demo drawing without storage, which does not answer: another page holds it, or it is stuck. */
   private async beginWithout(): Promise<void> {
     const fresh = startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() });
@@ -129,7 +132,7 @@ export class KeepingService {
     this.state.set('failed');
     this.reason.set('The browser’s storage does not answer.');
     const lines = ['Another page of Chemin may hold it: close the others.', 'Work goes on here; it is kept as soon as storage answers.'];
-    this.messages.say('warn', 'The browser’s storage does not answer', lines, { label: 'Save as a file', run: () => void this.saveFile() });
+    this.silent = this.messages.say('warn', 'The browser’s storage does not answer', lines, { label: 'Save as a file', run: () => void this.saveFile() });
   }
 
   /** Storage answers after all: what was worked on meanwhile is kept as a drawing of its own, else what was open last is opened. */
@@ -140,6 +143,9 @@ export class KeepingService {
       // Saving tells of it, and is tried again.
     }
     this.without = false;
+    // What was said of it holds no longer.
+    if (this.silent !== null) this.messages.close(this.silent);
+    this.silent = null;
     if (!this.unsaved()) {
       this.state.set('saved');
       return this.begin();

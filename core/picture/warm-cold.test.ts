@@ -336,3 +336,68 @@ describe('what is shown from warm caches', () => {
     expect(Math.min(counts.undone, counts.switched, counts.gestures)).toBeGreaterThan(0);
   });
 });
+
+/** Volume of what is drawn for a node. */
+const volumeOf = (document: CheminDocument, id: string): number => {
+  const drawn = drawnNodes(document).find(({ owner }) => owner === id)!;
+  return bodyVolume(bodyOf(drawn.node as SpaceNode)!)!;
+};
+
+/** A box out of which another is taken. */
+function cutBox(id: string, height: number): CheminDocument {
+  const nodes = [group('kiosk', [box('walls', [0, 0, 0], [8, 5, height]), box('hatch', [2, -1, 2], [4, 3, 2])], 'take away')];
+  return applyEdit(emptyDocument(id, id), { kind: 'add', nodes, artworks: [] });
+}
+
+describe('what once told something old', () => {
+  const maker = new PictureMaker();
+
+  it('a join that another has overtaken is made when it is wanted again', async () => {
+    geometry.turnTo();
+    let history = startHistory(cutBox('overtaken', 6));
+    maker.make(presentDocument(history));
+    history = commitEdit(history, { kind: 'depth', id: 'walls', depth: 7 });
+    maker.make(presentDocument(history));
+    history = goToStep(history, 0);
+    maker.make(presentDocument(history));
+    expect(await differenceFromCold(presentDocument(history), maker)).toBeNull();
+    expect(volumeOf(presentDocument(history), 'kiosk')).toBeCloseTo(8 * 5 * 6 - 4 * 2 * 2, 6);
+  });
+
+  it('a drawing whose things have the ids of another’s shows none of their bodies', async () => {
+    const here = cutBox('here', 6);
+    geometry.turnTo();
+    await settled(here);
+    maker.make(here);
+    geometry.turnTo();
+    const copy = cutBox('copy', 9);
+    // Before its own is made there are its parts, not what the other drawing has.
+    expect(maker.make(copy).unjoined.get('kiosk')).toMatchObject({ state: 'pending' });
+    expect(volumeOf(copy, 'kiosk')).not.toBeCloseTo(8 * 5 * 6 - 4 * 2 * 2, 6);
+    expect(await differenceFromCold(copy, maker)).toBeNull();
+    expect(volumeOf(copy, 'kiosk')).toBeCloseTo(8 * 5 * 9 - 4 * 2 * 2, 6);
+  });
+
+  it('dimensions on the sheet of an artwork follow the unit and the resolution', async () => {
+    let history = startHistory(scene('unit', 0, 0));
+    await settled(presentDocument(history));
+    for (const part of [{ unit: 'px' }, { resolution: 72 }, { unit: 'in' }] as const) {
+      const before = JSON.stringify(maker.make(presentDocument(history)).marks);
+      history = commitEdit(history, { kind: 'sheet', sheet: { ...presentDocument(history).sheet, ...part } });
+      expect(await differenceFromCold(presentDocument(history), maker)).toBeNull();
+      expect(JSON.stringify(maker.make(presentDocument(history)).marks) === before).toBe(false);
+    }
+    history = goToStep(history, 0);
+    expect(await differenceFromCold(presentDocument(history), maker)).toBeNull();
+  });
+
+  it('what is being joined, and what cannot be, is told apart from what is joined', async () => {
+    geometry.turnTo();
+    const nodes = [group(DIES, [box('x', [13, 8, 0], [2, 2, 2]), box('y', [14, 9, 1], [2, 2, 2])], 'join'), group('fine', [box('p', [0, 0, 0], [2, 2, 2]), box('q', [1, 1, 1], [2, 2, 2])], 'join')]; // prettier-ignore
+    const document = applyEdit(emptyDocument('told', 'told'), { kind: 'add', nodes, artworks: [] });
+    expect([...maker.make(document).unjoined.values()].map(({ state }) => state)).toEqual(['pending', 'pending']);
+    expect((await settled(document)).map(({ name }) => name)).toEqual([DIES]);
+    expect([...maker.make(document).unjoined]).toEqual([[DIES, { state: 'failed', reason: 'the kernel is gone' }]]);
+    expect(await differenceFromCold(document, maker)).toBeNull();
+  });
+});
