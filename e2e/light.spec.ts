@@ -71,16 +71,16 @@ test('the end of a shadow is dragged to a place in one gesture, and the sun’s 
   await light(page);
   await shadows(page);
   await expect(page.getByRole('textbox', { name: 'Elevation', exact: true })).toHaveValue('50');
-  // The corner at 0, 4, 4 throws its shadow where it is seen: from a sun at 245 and 50 degrees.
+  // The corner at 0, 0, 4 throws its shadow where it is seen: from a sun at 150 and 50 degrees.
   const way = 4 / Math.tan((50 * Math.PI) / 180);
-  const turned = (245 * Math.PI) / 180;
-  const end = [-way * Math.cos(turned), 4 - way * Math.sin(turned), 0] as const;
+  const turned = (150 * Math.PI) / 180;
+  const end = [-way * Math.cos(turned), -way * Math.sin(turned), 0] as const;
   const { x, y } = await grid.at(end);
   await page.mouse.move(x, y);
   await page.mouse.down();
-  await grid.move([-4, 8, 0]);
+  await grid.move([4, -4, 0]);
   await page.mouse.up();
-  await expect(page.getByRole('textbox', { name: 'Turn from a', exact: true })).toHaveValue('315');
+  await expect(page.getByRole('textbox', { name: 'Turn from a', exact: true })).toHaveValue('135');
   await expect(page.getByRole('textbox', { name: 'Elevation', exact: true })).toHaveValue('35.264');
   const lit = await picture(page);
   await page.getByRole('treeitem', { name: /box 1/ }).click();
