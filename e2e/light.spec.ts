@@ -101,14 +101,14 @@ test('a sun kept to the picture turns with the view, and a lamp is put, dragged 
   await light(page);
   await shadows(page);
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
-  await expect(page.getByRole('textbox', { name: 'Turn from a', exact: true })).toHaveValue('245');
+  await expect(page.getByRole('textbox', { name: 'Turn from a', exact: true })).toHaveValue('150');
   await page.getByRole('button', { name: 'Projection', exact: true }).first().click();
   await page.getByRole('button', { name: 'cabinet', exact: true }).click();
   await light(page);
   const there = page.getByRole('textbox', { name: 'Turn from a', exact: true });
-  await expect(there).not.toHaveValue('245');
+  await expect(there).not.toHaveValue('150');
   await page.keyboard.press('Control+z');
-  await expect(there).toHaveValue('245');
+  await expect(there).toHaveValue('150');
   await page
     .locator('chemin-bench')
     .getByRole('button', { name: /^Lamp 3|^Lamp$/ })

@@ -31,7 +31,8 @@ for (const seed of [1, 2, 3]) {
         await expect(page.locator('chemin-head .saved')).toContainText('saved', { timeout: 2000 });
         const stored = await storedOpen(page);
         [name, text] = [stored.name, JSON.stringify(stored.document)];
-      }).toPass({ timeout: 8000 });
+        // Solids of hundreds of cells that cut through each other keep the page busy for some time.
+      }).toPass({ timeout: 40_000 });
       return { name, text };
     };
     let made = 0;

@@ -81,40 +81,47 @@ test.describe('by touch', () => {
 });
 
 /** Each tool that draws by several presses, with those that begin something and leave it in hand. */
-const TOOLS: readonly (readonly [stage: string, find: string, presses: readonly Place[]])[] = [
-  ['Draw', 'Draw an outline of corners and smooth points', [[5, 0, 0], [8, 0, 0], [8, 3, 0]]], // prettier-ignore
-  ['Draw', 'Draw a rectangle', [[5, 0, 0]]],
-  ['Draw', 'Draw a straight line', [[5, 0, 0]]],
-  ['Draw', 'Draw a circle', [[5, 2, 0]]],
-  ['Draw', 'Draw an ellipse in a box', [[5, 0, 0]]],
-  ['Draw', 'Draw a regular polygon', [[5, 2, 0]]],
-  ['Draw', 'Draw an arc', [[5, 0, 0], [8, 0, 0]]], // prettier-ignore
-  ['Draw', 'Draw a smooth curve through points', [[5, 0, 0], [6, 2, 0], [8, 1, 0]]], // prettier-ignore
-  ['Draw', 'Measure between two places', [[5, 0, 0]]],
-  ['Draw', 'Draw a dimension line', [[5, 0, 0], [8, 0, 0]]], // prettier-ignore
-  ['Build', 'Draw a box', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
-  ['Build', 'Draw a cylinder', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
-  ['Build', 'Draw a wedge', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
-  ['Build', 'Draw a ball', [[5, 0, 0]]],
+const TOOLS: readonly (readonly [title: string, find: string, presses: readonly Place[]])[] = [
+  ['Outline', 'Draw an outline of corners and smooth points', [[5, 0, 0], [8, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Rectangle', 'Draw a rectangle', [[5, 0, 0]]],
+  ['Line', 'Draw a straight line', [[5, 0, 0]]],
+  ['Circle', 'Draw a circle', [[5, 2, 0]]],
+  ['Ellipse', 'Draw an ellipse in a box', [[5, 0, 0]]],
+  ['Polygon', 'Draw a regular polygon', [[5, 2, 0]]],
+  ['Arc', 'Draw an arc', [[5, 0, 0], [8, 0, 0]]], // prettier-ignore
+  ['Curve', 'Draw a smooth curve through points', [[5, 0, 0], [6, 2, 0], [8, 1, 0]]], // prettier-ignore
+  ['Measure', 'Measure between two places', [[5, 0, 0]]],
+  ['Dimension', 'Draw a dimension line', [[5, 0, 0], [8, 0, 0]]], // prettier-ignore
+  ['Box', 'Draw a box', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Cylinder', 'Draw a cylinder', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Wedge', 'Draw a wedge', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Ball', 'Draw a ball', [[5, 0, 0]]],
 ];
+
+/** Takes a tool by the finder. */
+async function take(page: Page, title: string, find: string): Promise<void> {
+  await page.keyboard.press('Control+K');
+  const field = page.locator('chemin-finder input');
+  await field.fill(find);
+  await expect(page.locator('chemin-finder').getByRole('option').first()).toContainText(find);
+  await field.press('Enter');
+  await expect(page.locator('chemin-bench').getByRole('button', { name: new RegExp(`^${title}\\b`), pressed: true })).toBeVisible();
+}
 
 test('undo in the middle of a drawing tool takes back what is in hand, press by press, and nothing that is finished', async ({ page }) => {
   test.slow();
   const grid = await openEmpty(page);
   await rectangle(grid, page, [0, 0, 0], [2, 2, 0]);
-  for (const [, find, presses] of TOOLS) {
-    await page.keyboard.press('Control+K');
-    await page.keyboard.type(find);
-    await page.keyboard.press('Enter');
+  for (const [title, find, presses] of TOOLS) {
+    await take(page, title, find);
     for (const place of presses) await grid.press(place);
-    await expect(page.getByRole('button', { name: 'Type lengths' }), find).toBeVisible();
     for (let i = 0; i < presses.length; i++) await page.keyboard.press('Control+Z');
     await expect(page.getByRole('button', { name: 'Type lengths' }), find).toBeHidden();
     await expect(count(page), find).toContainText('1');
     // Redo puts all of it back.
     for (let i = 0; i < presses.length; i++) await page.keyboard.press('Control+Shift+Z');
-    await expect(page.getByRole('button', { name: 'Type lengths' }), find).toBeVisible();
     for (let i = 0; i < presses.length; i++) await page.keyboard.press('Control+Z');
+    await expect(count(page), find).toContainText('1');
   }
   await page.keyboard.press('Control+Z');
   await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
@@ -124,20 +131,18 @@ const SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="16mm" height="8mm" v
 
 test('artwork that is dropped lies where it was dropped, on solids with openings too, each of several in its own place', async ({ page }) => {
   const grid = await openEmpty(page);
-  await page.keyboard.press('Control+K');
-  await page.keyboard.type('Draw a box');
-  await page.keyboard.press('Enter');
+  await take(page, 'Box', 'Draw a box');
   await grid.press([0, 0, 0]);
   await grid.press([8, 6, 0]);
   await page.keyboard.type('6');
   await page.keyboard.press('Enter');
-  await page.keyboard.press('Control+K');
-  await page.keyboard.type('Press an opening into a face');
-  await page.keyboard.press('Enter');
+  await expect(count(page)).toContainText('1');
+  await take(page, 'Opening', 'Press an opening into a face');
   await grid.press([1, 0, 1]);
   await grid.press([3, 0, 4]);
   await page.keyboard.type('2');
   await page.keyboard.press('Enter');
+  await kept(page, ({ nodes }) => expect(nodes[0]).toMatchObject({ kind: 'group', joined: 'take away' }));
   const files = ['one', 'two'].map((name) => ({ name: `${name}.svg`, mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) }));
   const at = await grid.at([6, 0, 4]);
   await page.mouse.move(at.x, at.y);

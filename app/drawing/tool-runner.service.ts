@@ -53,6 +53,11 @@ export class ToolRunnerService {
   /** The lengths that can be typed now. */
   readonly fields = computed(() => this.running().tool.fields(this.state()));
   readonly busy = computed(() => this.fields().length > 0);
+  /** Whether something is in hand that undo takes back. */
+  private readonly begun = computed(() => {
+    const { tool } = this.running();
+    return tool.begun?.(this.state()) ?? this.busy();
+  });
   /** The text that opened the typing field, or null while it is closed. */
   readonly typing = signal<string | null>(null);
 
@@ -92,7 +97,7 @@ export class ToolRunnerService {
 
   constructor() {
     inject(InHandService).hold({
-      canUndo: this.busy,
+      canUndo: this.begun,
       canRedo: computed(() => {
         const next = this.ahead().at(-1);
         const { steps, position } = this.documents.history();
@@ -233,7 +238,7 @@ export class ToolRunnerService {
     this.documents.show(null);
     if (before === undefined && this.running().draft) this.step({ kind: 'key', key: 'Backspace' });
     else this.state.set(before ?? this.running().tool.start());
-    this.past.set(this.busy() && before !== undefined ? this.past().slice(0, -1) : []);
+    this.past.set(this.begun() && before !== undefined ? this.past().slice(0, -1) : []);
     this.ahead.set(ahead);
     this.keepDraft(this.running());
     this.pointAgain();
@@ -252,12 +257,12 @@ export class ToolRunnerService {
   /** Shows what the tool would do where the pointer is. */
   private pointAgain(): void {
     const px = this.pointer();
-    if (px && this.busy()) this.point('move', px, { lock: false, free: false });
+    if (px && this.begun()) this.point('move', px, { lock: false, free: false });
   }
 
   /** Notes where the tool stood before a press; one that is finished, or was given up, has no steps any more. */
   private note(event: ToolEvent, before: unknown, finished: boolean): void {
-    if (finished || !this.busy()) {
+    if (finished || !this.begun()) {
       if (this.past().length > 0) this.past.set([]);
       if (finished && this.ahead().length > 0) this.ahead.set([]);
       return;

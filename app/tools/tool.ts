@@ -112,6 +112,8 @@ export interface Tool<S, Settings = unknown> {
   readonly start: () => S;
   readonly step: (state: S, event: ToolEvent, context: ToolContext<Settings>) => ToolStep<S, Settings>;
   readonly ghost: (state: S, context: ToolContext<Settings>) => Ghost | null;
+  /** Whether something is begun and in hand, which undo takes back step by step; where it is not told, while lengths can be typed. */
+  readonly begun?: (state: S) => boolean;
   /** The names of the lengths that can be typed now; none while nothing is being drawn. */
   readonly fields: (state: S) => readonly string[];
 }

@@ -191,6 +191,7 @@ function formTool(choose: (context: DrawContext | null) => Form): DrawTool<FormS
       return state.points.length > 0 && state.caught ? add(state, state.form.typed(state.points, state.caught, event.lengths), context) : { state };
     },
     ghost: (state, context) => ghostOf(state.form, state, context),
+    begun: ({ points }) => points.length > 0,
     fields: ({ form, points, plane }) => (points.length > 0 && plane ? form.fields(points, plane) : []),
   };
 }

@@ -80,6 +80,7 @@ export const measureTool: DrawTool<SpaceState> = {
     const words = points[0] && hover ? distanceWords(points[0].at, hover.at, context) : ['measure from here'];
     return spaceGhost(state, context, [...words, ...(hover ? [hover.word] : [])]);
   },
+  begun: ({ points }) => points.length > 0,
   fields: () => [],
 };
 
@@ -108,6 +109,7 @@ export const stanceTool: DrawTool<SpaceState> = {
     const step = ['first point of the plane', 'second point: the edge', 'third point, or type the angle of the slope'][points.length] ?? '';
     return spaceGhost(state, context, [step, ...slope, ...(hover ? [hover.word] : [])]);
   },
+  begun: ({ points }) => points.length > 0,
   fields: ({ points }) => (points.length === 2 ? ['angle'] : []),
 };
 
@@ -131,6 +133,7 @@ export const dimensionTool: DrawTool<DimensionState> = {
     return dimensionPoint(state, event, context);
   },
   ghost: (state, context) => dimensionGhost(state, context),
+  begun: ({ ends }) => ends.length > 0,
   fields: ({ ends }) => (ends.length === 2 ? ['distance'] : []),
 };
 
