@@ -132,7 +132,7 @@ describe('project files as archives', () => {
     // One that says it is small stops as soon as it is larger than that.
     const began = processorMs();
     expect(await problemOf(lying(bomb, 24, 2_000_000, 22))).toContain('not as large as it says');
-    expect(processorMs() - began).toBeLessThan(500);
+    expect(processorMs() - began).toBeLessThan(2000);
   });
 
   it('are never opened as something else where a bit of them is another', async () => {
