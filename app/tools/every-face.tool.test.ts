@@ -124,6 +124,10 @@ describe.each(Object.entries(THINGS))('faces of what is %s', (_, nodes) => {
         const node = findNode(bench.document, bench.selection[0]!) as PlacementNode;
         expect(node.target).toMatchObject({ kind: 'face', node: seen.shape, face: seen.face });
         expect(bench.selection).toHaveLength(dropped ? 2 : 1);
+        // What lies there already is looked through, of a copy too.
+        const again = new ToolBench(placeTool, { artwork: 'art' }, { kind: 'floor', offset: 0 }, bench.document);
+        again.send({ kind: 'down', at, lock: false, free: false });
+        expect((findNode(again.document, again.selection[0]!) as PlacementNode).target).toEqual(node.target);
         // On a round side it lies where it was pressed; in the middle of a flat face something may lie before it.
         const hits = pickAt(bench.context.picture, at, 0, (id) => id === bench.selection[1]);
         if (dropped || seen.surface.form.kind !== 'flat') expect([hits?.node, seen.face]).toEqual([seen.map ? seen.owner : node.id, seen.face]);

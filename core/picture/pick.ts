@@ -7,12 +7,12 @@ import type { Picture } from './picture';
 /**
  * What is in front at a sheet point, or null for the bare sheet.
  * @param reach sheet units within which an open line counts as hit
- * @param skip nodes that cannot be pointed at, such as locked ones
+ * @param skip nodes that cannot be pointed at, such as locked ones, and parts that are looked through
  */
-export function pickAt(picture: Picture, at: SheetPoint, reach: number, skip: (node: string) => boolean = () => false): Visible | null {
+export function pickAt(picture: Picture, at: SheetPoint, reach: number, skip: (node: string, part: Visible) => boolean = () => false): Visible | null {
   for (let i = picture.visible.length - 1; i >= 0; i--) {
     const part = picture.visible[i]!;
-    if (skip(part.node)) continue;
+    if (skip(part.node, part)) continue;
     if (part.open ? distanceToPolyline(part.polygon, at) <= reach : isInside(part, at) && (part.inside?.some((area) => isInside(area, at)) ?? true))
       return part;
   }
