@@ -161,7 +161,7 @@ test('two-point: every handle, far coordinates, locks, into view and back, the c
   await page.getByRole('button', { name: 'Lock vanishing point a' }).click();
   const locked = await value(page, 'x of a');
   await type(page, 'Turn', '12');
-  await expect(page.getByText('Unlock vanishing point a first: it would move.')).toBeVisible();
+  await expect(page.getByText('Vanishing point a is locked and would move.')).toBeVisible();
   expect(await value(page, 'x of a')).toBe(locked);
   await page.getByRole('button', { name: 'Unlock vanishing point a' }).click();
 
@@ -261,7 +261,7 @@ test('the grid: its cell by edge and by lines, sizes or counts kept, families, p
   await page.getByRole('button', { name: 'kiosk', exact: true }).click();
   await expect(field(page, 'Length along a')).toHaveValue('14');
   // On all planes, lines along h come; those along a and b fall on the floor's own.
-  await page.getByRole('switch', { name: 'on the plane drawn on' }).click();
+  await page.getByRole('switch', { name: 'only the two families of the plane drawn on' }).click();
   picture = await changes(page, picture);
   await page.getByRole('switch', { name: 'along h' }).click();
   picture = await changes(page, picture);
