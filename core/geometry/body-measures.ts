@@ -1,10 +1,14 @@
 import { addWorld, crossWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, unitWorld, type WorldPoint } from '../math/points';
 import { worldFromPlane, type PlaneFrame } from '../projection/planes';
-import { pointAt, type Segment } from '../shape/segments';
+import { ringsCross, withoutCrossings } from '../shape/crossing';
+import { pointsOfSegments } from '../shape/from-segments';
+import { outlineOfRings, ringsOf } from '../shape/outline';
+import { chordsOf, outlineSegments, pointAt, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, surfaceRings, worldPoints, type Body, type Form, type Rim, type Surface } from './body';
 import { contactOf, generatorAt, onFirstRim } from './contact';
 import { apexOf, ruledNormal, ruledPoint, ruledUnitNormal, type Ruled } from './ruled';
+import { FACET } from './facets';
 import { directionsAcross, type Sphere } from './sphere';
 
 /** Places and weights of Gauss and Legendre's rule of five places on 0 to 1 (Abramowitz & Stegun, 25.4.30). */
@@ -44,7 +48,21 @@ export function surfaceArea(surface: Surface): number {
   if (surface.cut) return cutSums(form, surface.cut, NOWHERE).area;
   if (form.kind === 'sphere') return sphereArea(form);
   if (form.kind !== 'flat') return ruledSum(form, ({ across }) => lengthWorld(across));
-  const [outer = 0, ...holes] = surfaceRings(surface).map((ring) => Math.abs(ringArea(ring)) / 2);
+  const rings = surfaceRings(surface);
+  // A flat outline that crosses itself; solids over one have its lobes.
+  if (surface.bothSides && ringsCross(rings.map((ring) => ring.flatMap((segment) => chordsOf(segment, FACET))))) {
+    const outline = outlineOfRings(
+      rings.map((ring) => pointsOfSegments(ring, true)),
+      true,
+    );
+    return withoutCrossings(outline).reduce((sum, piece) => sum + areaWithin(ringsOf(piece).map(outlineSegments)), 0);
+  }
+  return areaWithin(rings);
+}
+
+/** What a ring bounds without those in it, in square cells. */
+function areaWithin(rings: readonly (readonly Segment[])[]): number {
+  const [outer = 0, ...holes] = rings.map((ring) => Math.abs(ringArea(ring)) / 2);
   return holes.reduce((sum, hole) => sum - hole, outer);
 }
 

@@ -4,6 +4,7 @@ import { SAME_PLACE } from '../math/tolerances';
 import { planeFrame, worldFromPlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { ellipseOutline } from '../shape/forms';
 import { boxAround, doubleAreaTicks, mapOutline, mapPoint, ringsOf, type Outline } from '../shape/outline';
+import { withoutCrossings } from '../shape/crossing';
 import { boundsArea, flattenOutline, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { tangentAt } from '../shape/split';
 import { boundsOf, flatPoints, worldPoints, type Body, type Surface, type Wire } from './body';
@@ -48,7 +49,13 @@ export function depthBody(shape: Extruded): Body | null {
   if (!boundsArea(outline)) return wireBody(outline, drawn);
   if (depth === 0) return flatBody(outline, drawn);
   const frame = start === 0 ? drawn : { ...drawn, origin: addWorld(drawn.origin, scaleWorld(drawn.normal, start)) };
-  return round ? roundBody(outline, frame, depth, round) : solidBody(frame, shape);
+  if (round) return roundBody(outline, frame, depth, round);
+  const pieces = withoutCrossings(outline);
+  if (pieces.length <= 1) return solidBody(frame, shape, outline);
+  // Lobes of one outline: each is a solid for itself, and they are one body.
+  const bodies = pieces.map((piece) => solidBody(frame, shape, piece));
+  const points = bodies.flatMap((body) => [...body.points]);
+  return { surfaces: bodies.flatMap(({ surfaces }) => surfaces), wires: [], points, bounds: boundsOf(points), closed: true, convex: false };
 }
 
 /** The frame in which the end of a tapering solid has the drawn outline's coordinates: a point p goes to about + to (p - about). */
@@ -91,17 +98,18 @@ export function flatSurface(name: SurfaceName, outline: Outline, frame: PlaneFra
     form: { kind: 'flat', frame },
     rings: rings.map(outlineSegments),
     loops,
-    facets: flatFacets(flat, loops, frame.normal),
+    facets: flatFacets(flat, loops, frame),
     straight: !outline.holes && !isCurved(outline),
     bothSides,
   };
 }
 
-function solidBody(frame: PlaneFrame, { outline, depth, lean, taper }: Extruded): Body {
+/** @param outline the shape's, or a piece of it */
+function solidBody(frame: PlaneFrame, { outline: whole, depth, lean, taper }: Extruded, outline: Outline): Body {
   const forward = scaleWorld(frame.normal, Math.sign(depth));
   const run = scaleWorld(frame.normal, depth);
   const level: PlaneFrame = { ...frame, origin: addWorld(lean ? worldFromPlane(frame, lean) : frame.origin, run), normal: forward };
-  const about = taper === undefined ? null : centroidOf(outline);
+  const about = taper === undefined ? null : centroidOf(whole);
   const far = about ? taperedFrame(level, taper!, about) : level;
   const base = flatSurface(BASE, outline, { ...frame, normal: scaleWorld(forward, -1) }, false);
   const end = taper === 0 ? null : flatSurface(END, about ? scaledOutline(outline, taper!, about) : outline, level, false, FACET * (taper ?? 1));
@@ -119,19 +127,21 @@ function scaledOutline(outline: Outline, to: number, about: PlanePoint): Outline
 /** Parts of a cell within which a centroid that rounding has moved off a tick is put back onto it. */
 const ON_TICK = 1e-7;
 
-/** The centroid of the area within an outline's outer ring, in cells. */
+/** The centroid of the area within an outline's outer ring, by the even-odd rule where it crosses itself, in cells. */
 export function centroidOf(outline: Outline): PlanePoint {
-  const points = flattenOutline({ points: outline.points, closed: true }, FACET);
-  const [first] = points;
+  const pieces = withoutCrossings({ points: outline.points, closed: true }).map((piece) => flattenOutline({ points: piece.points, closed: true }, FACET));
+  const first = pieces[0]?.[0];
   let [twice, u, v] = [0, 0, 0];
-  points.forEach((p, i) => {
-    const q = points[(i + 1) % points.length]!;
-    const [pu, pv, qu, qv] = [p.u - first!.u, p.v - first!.v, q.u - first!.u, q.v - first!.v];
-    const cross = pu * qv - qu * pv;
-    twice += cross;
-    u += cross * (pu + qu);
-    v += cross * (pv + qv);
-  });
+  for (const points of pieces) {
+    points.forEach((p, i) => {
+      const q = points[(i + 1) % points.length]!;
+      const [pu, pv, qu, qv] = [p.u - first!.u, p.v - first!.v, q.u - first!.u, q.v - first!.v];
+      const cross = pu * qv - qu * pv;
+      twice += cross;
+      u += cross * (pu + qu);
+      v += cross * (pv + qv);
+    });
+  }
   const onTick = (x: number): number => (Math.abs(exactCells(x) - x) < ON_TICK ? exactCells(x) : x);
   return { u: onTick(first!.u + u / (3 * twice)), v: onTick(first!.v + v / (3 * twice)) };
 }

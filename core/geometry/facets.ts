@@ -1,7 +1,11 @@
 import earcut from 'earcut';
 import { isConvex } from '../math/polygon';
 import { crossWorld, dotWorld, subtractWorld, unitWorld, type PlanePoint, type WorldPoint } from '../math/points';
-import { worldFromPlane } from '../projection/planes';
+import { TICKS_PER_CELL } from '../math/tolerances';
+import { worldFromPlane, type PlaneFrame } from '../projection/planes';
+import { ringsCross } from '../shape/crossing';
+import { ClipType, combineRings, FillRule } from '../shape/flat-areas';
+import { nestRings } from '../shape/nest';
 import { chordsOf, type Segment } from '../shape/segments';
 import { flatPoints, type Facet, type Surface } from './body';
 import type { Ruled } from './ruled';
@@ -31,7 +35,7 @@ export function finerFacets({ form, rings, facets, straight }: Surface, within: 
   return flatFacets(
     flat,
     flat.map((points) => flatPoints(points.map((p) => worldFromPlane(frame, p)))),
-    frame.normal,
+    frame,
   );
 }
 
@@ -43,10 +47,36 @@ function doubleArea(points: readonly PlanePoint[]): number {
   }, 0);
 }
 
-/** A flat surface in convex pieces: itself, or its triangles by ear clipping. */
-export function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly (readonly number[])[], normal: WorldPoint): readonly Facet[] {
+/**
+ * A flat surface in convex pieces: itself, or its triangles by ear clipping; of rings that cross each other or themselves,
+ * those of what they bound by the even-odd rule.
+ */
+export function flatFacets(rings: readonly (readonly PlanePoint[])[], loops: readonly (readonly number[])[], frame: PlaneFrame): readonly Facet[] {
+  const { normal } = frame;
   const coords = rings.map((ring) => ring.flatMap(({ u, v }) => [u, v]));
   if (loops.length === 1 && (coords[0]!.length === 6 || isConvex(coords[0]!))) return [{ corners: loops[0]!, normal }];
+  if (ringsCross(rings)) {
+    return evenOddPieces(rings).flatMap((piece) =>
+      triangles(
+        piece,
+        piece.map((ring) => flatPoints(ring.map((p) => worldFromPlane(frame, p)))),
+        normal,
+      ),
+    );
+  }
+  return triangles(rings, loops, normal);
+}
+
+/** Rings by the even-odd rule as pieces that cross nothing, each with its holes; to a tick. */
+function evenOddPieces(rings: readonly (readonly PlanePoint[])[]): readonly (readonly (readonly PlanePoint[])[])[] {
+  const ticks = (x: number): number => Math.round(x * TICKS_PER_CELL);
+  const whole = rings.map((ring) => ring.map(({ u, v }) => ({ x: ticks(u), y: ticks(v) })));
+  const pieces = nestRings(combineRings(ClipType.Union, whole, [], FillRule.EvenOdd));
+  return pieces.map((piece) => piece.map((ring) => ring.map(({ x, y }) => ({ u: x / TICKS_PER_CELL, v: y / TICKS_PER_CELL }))));
+}
+
+function triangles(rings: readonly (readonly PlanePoint[])[], loops: readonly (readonly number[])[], normal: WorldPoint): readonly Facet[] {
+  const coords = rings.map((ring) => ring.flatMap(({ u, v }) => [u, v]));
   const corners = loops.flatMap((loop) => [...loop]);
   const starts = coords.slice(0, -1).reduce<number[]>((at, ring) => [...at, (at.at(-1) ?? 0) + ring.length / 2], []);
   const indices = earcut(coords.flat(), starts);

@@ -151,10 +151,14 @@ describe('joining solids', () => {
     expect(plate.surfaces.find(({ name }) => name === 'part:p0/end')!.rings).toHaveLength(201);
   });
 
-  it('says which part crosses itself', () => {
+  it('joins what crosses itself as the lobes that it bounds', () => {
     const bow = { points: [[0, 0], [4, 4], [4, 0], [0, 4]].map(([u, v], i) => ({ id: i + 1, u: u!, v: v! })), closed: true }; // prettier-ignore
-    const crossed = depthBody({ plane: { kind: 'floor', offset: 0 }, outline: { ...bow, points: [...bow.points, { id: 5, u: 1, v: 3 }] }, depth: 2 })!;
-    expect(() => join('join', solid('box', [0, 0, 0], [2, 2, 2]), crossed)).toThrow('Part 2 cannot be joined: an outline of it crosses itself.');
+    // Two triangles of 4 square cells that meet in (2, 2), half of each over the box.
+    const crossed = depthBody({ plane: { kind: 'floor', offset: 0 }, outline: bow, depth: 2 })!;
+    const box = solid('box', [0, 0, 0], [4, 2, 2]);
+    expect(volume(crossed)).toBeCloseTo(16, 9);
+    expect(volume(join('join', box, crossed)) + volume(join('overlap', box, crossed))).toBeCloseTo(32, 6);
+    expect(volume(join('overlap', box, crossed))).toBeCloseTo(8, 6);
   });
 
   it('leaves nothing of what is wholly taken away', () => {

@@ -135,7 +135,7 @@ class PatchSurface {
     );
     const flat = loops.map((loop) => planePoints(frame, loop));
     const straight = rings.length === 1 && segments[0]!.every(({ kind }) => kind === 'line');
-    return { form: { kind: 'flat', frame }, rings: segments, loops, facets: flatFacets(flat, loops, normal), straight, bothSides: false };
+    return { form: { kind: 'flat', frame }, rings: segments, loops, facets: flatFacets(flat, loops, frame), straight, bothSides: false };
   }
 
   private segmentsOf(frame: PlaneFrame, { points, beyond, closed, curved }: Run): readonly Segment[] {

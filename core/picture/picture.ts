@@ -27,7 +27,7 @@ export interface Picture {
   readonly sheet: Sheet;
   readonly marks: readonly GroupMark[];
   readonly visible: readonly Visible[];
-  /** Nodes of which a part could not be cut away, and which are painted whole though something lies in front of it. */
+  /** Nodes of which a part could not be cut away, or would have taken too long to: painted whole though something lies in front of it. */
   readonly uncut: readonly string[];
   /** Nodes whose solids cut through others. */
   readonly through: readonly string[];
@@ -86,13 +86,13 @@ export class PictureMaker {
     const stage = this.stageOf(document);
     const tones = this.tonesOf(document);
     const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage, tones);
-    const { order, through } = this.order.update(
+    const { order, through, beyond } = this.order.update(
       space.map(({ drawn }) => drawn),
       haste === 'quick',
     );
     const { shades, floor, later } = this.shadows.update(document, stage, space, seenIn(order), haste);
     if (floor) under.push(floor);
-    const [uncut, shaded] = [new Set<string>(), new Set<string>()];
+    const [uncut, shaded] = [new Set(beyond.map((body) => space[body]!.node.owner)), new Set<string>()];
     const painted = under;
     // What lies on things, looked up once for each; on parts of what is one, for each surface.
     this.painted.begin();

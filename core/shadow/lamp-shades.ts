@@ -4,7 +4,7 @@ import { addWorld, dotWorld, lengthWorld, scaleWorld, subtractWorld, type WorldP
 import { eyeAt } from '../projection/eye';
 import { coversOf } from '../visibility/covers';
 import { drawBody, type DrawnBody, type View } from '../visibility/drawn-body';
-import { pairOf, type Links } from '../visibility/pairs';
+import { ALONE, pairOf, type Links } from '../visibility/pairs';
 import { watcherOf } from '../visibility/separate';
 import { RoughShades } from './rough-shade';
 import { fadedShade, finished, SCALE, viewOf, type LitBody, type Shade, type Working } from './shade';
@@ -93,7 +93,7 @@ function shadesInView(
   const whole = drawBody(view, bodies[index]!.body);
   const surfaces = whole.surfaces.filter((turned) => turned.surface === surface);
   if (surfaces.length === 0) return [];
-  const links = (drawn: DrawnBody, at: number): Links => ({ drawn, index: at, stamp: 0, touched: 0, pairs: [], own: [] });
+  const links = (drawn: DrawnBody, at: number): Links => ({ drawn, index: at, stamp: 0, touched: 0, pairs: [], own: ALONE });
   const own = links({ ...whole, surfaces }, index);
   const watcher = watcherOf(view.sight.projection.eye);
   for (const i of between) {

@@ -33,7 +33,7 @@ export function coversOf(links: Links, choice: CoverChoice = SOLID): readonly Co
     const put = (under: number, over: number, { relation }: Detail, first: boolean): void => {
       if (counts(surfaces[over]!)) note(covers[under]!, surfaces[over]!, links.drawn, relation, first, over > under);
     };
-    for (const detail of ownDetails(links)) {
+    for (const detail of ownDetails(links).all) {
       put(detail.f, detail.g, detail, true);
       put(detail.g, detail.f, detail, false);
     }
@@ -51,7 +51,7 @@ export function coversOf(links: Links, choice: CoverChoice = SOLID): readonly Co
       continue;
     }
     const first = pair.f === links;
-    for (const detail of detailsOf(pair)) {
+    for (const detail of detailsOf(pair).all) {
       const [own, at] = first ? [detail.f, detail.g] : [detail.g, detail.f];
       const over = other.drawn.surfaces[at]!;
       if (counts(over)) note(covers[own]!, over, other.drawn, detail.relation, first, other.index > links.index);

@@ -21,6 +21,8 @@ export interface Cut {
  * sign in the combining is exact.
  */
 const LARGEST = 2 ** 25;
+/** Areas beyond which nothing is cut: it would take seconds. */
+const MOST_AREAS = 80_000;
 /** Areas beyond which they have to have room, and the least whole places that each has then. */
 const [MANY_AREAS, PLACES_AN_AREA] = [64, 64];
 
@@ -83,10 +85,10 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   const k = scaleFor(rings, others);
   if (k === null) return whole;
   // Things so far away that whole numbers hardly tell them apart cannot be swept.
-  if (others.length > MANY_AREAS && placesIn(others, k) < others.length * PLACES_AN_AREA) return whole;
+  if (others.length > MOST_AREAS || (others.length > MANY_AREAS && placesIn(others, k) < others.length * PLACES_AN_AREA)) return whole;
   try {
     const subject = wound(rings, k);
-    const clip = others.flatMap(({ polygon, holes = [] }) => wound([polygon, ...holes], k));
+    const clip = together(others.map(({ polygon, holes = [] }) => wound([polygon, ...holes], k)));
     const left = combineRings(ClipType.Difference, subject, clip, FillRule.NonZero);
     const common = combineRings(ClipType.Intersection, subject, clip, FillRule.NonZero);
     const allowed = 4 * [...subject, ...clip].reduce((sum, ring) => sum + lengthOf(ring), 16);
@@ -97,6 +99,23 @@ export function cutPath(path: Path, others: readonly Area[]): Cut {
   } catch {
     return whole;
   }
+}
+
+/** How many areas are brought together at once: a sweep takes longer the more edges it meets at one height. */
+const AT_ONCE = 32;
+
+/**
+ * Areas as rings. Many are first brought together in groups, which are brought together again: round solids that cut
+ * through each other hide each other in tens of thousands of pieces, of which neighbours have edges in common.
+ */
+function together(areas: readonly (readonly Path64[])[]): Path64[] {
+  let parts = areas;
+  while (parts.length > AT_ONCE * 4) {
+    const groups: Path64[][] = [];
+    for (let i = 0; i < parts.length; i += AT_ONCE) groups.push(combineRings(ClipType.Union, parts.slice(i, i + AT_ONCE).flat(), [], FillRule.NonZero));
+    parts = groups;
+  }
+  return parts.flat();
 }
 
 /** What a path has in common with some areas. */

@@ -1,6 +1,6 @@
 import FlatQueue from 'flatqueue';
 import type { Area, DrawnBody, DrawnSurface } from './drawn-body';
-import { detailsOf, ownDetails, PairKeeper, type Links, type Pair } from './pairs';
+import { detailsOf, MOST_OVERLAPS, ownDetails, PairKeeper, type Detail, type Details, type Links, type Pair } from './pairs';
 import type { Relation } from './relation';
 
 /** The order to paint in, and what must be cut away where no order alone is right. */
@@ -9,7 +9,12 @@ export interface PaintOrder {
   readonly order: readonly OrderedSurface[];
   /** Pairs of bodies that cut through each other, by their places among those given; a pair may be told more than once. */
   readonly through: readonly (readonly [number, number])[];
+  /** Bodies that it would have taken too long to compare with each other, or with themselves: painted as they come. */
+  readonly beyond: readonly number[];
 }
+
+/** Overlaps of facets that are compared for one picture; what comes later in the document is painted as it comes. */
+const MOST_FOR_ALL = 3 * MOST_OVERLAPS;
 
 /** A surface in its turn. */
 export interface OrderedSurface {
@@ -69,6 +74,9 @@ class Sorting {
   private readonly cuts = new Map<number, Area[]>();
   private readonly through: (readonly [number, number])[] = [];
   private readonly order: OrderedSurface[] = [];
+  private readonly beyond = new Set<number>();
+  /** Overlaps of facets that may be compared still. What is known already counts as if it were not, so that nothing depends on what was drawn before. */
+  private budget = MOST_FOR_ALL;
 
   constructor(
     private readonly all: readonly Links[],
@@ -92,7 +100,7 @@ class Sorting {
     for (const links of this.all) {
       const i = links.index;
       this.left[i] = links.drawn.surfaces.length;
-      for (const { f, g, relation } of ownDetails(links)) this.await(this.first[i]! + f, this.first[i]! + g, relation);
+      for (const { f, g, relation } of this.within(() => ownDetails(links), i)) this.await(this.first[i]! + f, this.first[i]! + g, relation);
       for (const pair of links.pairs) {
         if (pair.front === links) this.behind[i]!++;
         else if (!pair.front && pair.f === links) this.open(pair);
@@ -104,7 +112,16 @@ class Sorting {
       if (next >= 0) this.paintBody(next);
       else this.breakRing();
     }
-    return { order: this.order, through: this.through };
+    return { order: this.order, through: this.through, beyond: [...this.beyond] };
+  }
+
+  /** What is told by comparing some bodies, within what may be compared. */
+  private within(compare: () => Details, ...bodies: readonly number[]): readonly Detail[] {
+    const details = this.budget > 0 ? compare() : null;
+    this.budget -= details?.cost ?? 0;
+    if (details && !details.beyond) return details.all;
+    for (const body of bodies) this.beyond.add(body);
+    return [];
   }
 
   /** Notes how two surfaces lie to one another, where neither is painted. */
@@ -134,7 +151,7 @@ class Sorting {
   private open(pair: Pair): void {
     this.opened.add(pair);
     const [f, g] = [this.first[pair.f.index]!, this.first[pair.g.index]!];
-    for (const detail of detailsOf(pair, this.quick)) this.await(f + detail.f, g + detail.g, detail.relation);
+    for (const detail of this.within(() => detailsOf(pair, this.quick), pair.f.index, pair.g.index)) this.await(f + detail.f, g + detail.g, detail.relation);
   }
 
   /** Puts a body in the queue that it belongs to, if it can be painted at all. */

@@ -1,6 +1,6 @@
 import { TOUCHING } from '../math/tolerances';
 import type { DrawnBody, DrawnSurface } from './drawn-body';
-import { rangesOverlap, relate, type Relation } from './relation';
+import { rangesOverlap, relate, type Budget, type Relation } from './relation';
 import { relateBodies, watcherOf, type Watcher } from './separate';
 
 /** A surface of one body and one of another (or of the same) that overlap on the sheet, and how. */
@@ -16,10 +16,23 @@ export interface Pair {
   g: Links;
   /** Which is wholly in front; null where their surfaces have to be compared one by one. */
   front: Links | null;
-  details: readonly Detail[] | null;
+  details: Details | null;
   /** The details were compared quickly. */
   quick: boolean;
 }
+
+/** How the surfaces of two bodies, or of one, lie to one another. */
+export interface Details {
+  /** None where it would have taken too long to tell. */
+  readonly all: readonly Detail[];
+  /** Overlaps of facets that were looked at. */
+  readonly cost: number;
+  /** It was too much to compare. */
+  readonly beyond: boolean;
+}
+
+/** Overlaps of facets that are compared between two bodies: some tenths of a second's worth. */
+export const MOST_OVERLAPS = 200_000;
 
 /** What is known of one body: the bodies that it overlaps, as links, so that no look-up stands in the way. */
 export interface Links {
@@ -31,7 +44,7 @@ export interface Links {
   touched: number;
   readonly pairs: Pair[];
   /** How its own surfaces lie to one another, where it is not convex. */
-  own: readonly Detail[] | null;
+  own: Details | null;
 }
 
 /**
@@ -191,7 +204,7 @@ export function pairOf(watcher: Watcher, f: Links, g: Links): Pair | null {
 }
 
 /** How the surfaces of a pair lie to one another, compared once; once more where it was compared quickly before. */
-export function detailsOf(pair: Pair, quick = false): readonly Detail[] {
+export function detailsOf(pair: Pair, quick = false): Details {
   if (!pair.details || (pair.quick && !quick)) {
     pair.details = compared(pair.f.drawn.surfaces, pair.g.drawn.surfaces, false, quick);
     pair.quick = quick;
@@ -199,20 +212,25 @@ export function detailsOf(pair: Pair, quick = false): readonly Detail[] {
   return pair.details;
 }
 
-function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean, quick: boolean): readonly Detail[] {
-  const details: Detail[] = [];
+function compared(some: readonly DrawnSurface[], others: readonly DrawnSurface[], same: boolean, quick: boolean): Details {
+  const all: Detail[] = [];
+  const budget: Budget = { left: MOST_OVERLAPS };
   for (let i = 0; i < some.length; i++) {
     for (let j = same ? i + 1 : 0; j < others.length; j++) {
       if (!rangesOverlap(some[i]!.ranges, others[j]!.ranges)) continue;
-      const relation = relate(some[i]!, others[j]!, quick);
-      if (relation.kind !== 'apart') details.push({ f: i, g: j, relation });
+      const relation = relate(some[i]!, others[j]!, quick, budget);
+      if (budget.left <= 0) return { all: [], cost: MOST_OVERLAPS, beyond: true };
+      if (relation.kind !== 'apart') all.push({ f: i, g: j, relation });
     }
   }
-  return details;
+  return { all, cost: MOST_OVERLAPS - budget.left, beyond: false };
 }
 
+/** Nothing to compare. */
+export const ALONE: Details = { all: [], cost: 0, beyond: false };
+
 /** How the surfaces of one body lie to one another; none for a convex one. */
-export function ownDetails(links: Links): readonly Detail[] {
+export function ownDetails(links: Links): Details {
   const { body, surfaces } = links.drawn;
-  return (links.own ??= body.convex || surfaces.length < 2 ? [] : compared(surfaces, surfaces, true, false));
+  return (links.own ??= body.convex || surfaces.length < 2 ? ALONE : compared(surfaces, surfaces, true, false));
 }

@@ -1,7 +1,7 @@
 import { clipToConvex, signedArea } from '../math/polygon';
 import { COPLANAR, CUTS_THROUGH, CUTS_THROUGH_CURVED, TOUCHING } from '../math/tolerances';
 import type { Nearness } from '../projection/sight';
-import { FINER, type DrawnFacet, type DrawnSurface } from './drawn-body';
+import { FINER, type DrawnSurface } from './drawn-body';
 
 /** How two drawn surfaces lie to one another: the first in front, behind, in one plane with it, or apart on the sheet. */
 export interface Relation {
@@ -21,6 +21,13 @@ const FRONT: Relation = { kind: 'front', reversed: null, agreed: null };
 const BEHIND: Relation = { kind: 'behind', reversed: null, agreed: null };
 const LEVEL: Relation = { kind: 'level', reversed: null, agreed: null };
 const APART: Relation = { kind: 'apart', reversed: null, agreed: null };
+
+/** How much may be compared still: overlaps of facets. Whoever has none left finds everything apart. */
+export interface Budget {
+  left: number;
+}
+
+const UNBOUNDED: Budget = { left: Infinity };
 
 let clipped = new Float64Array(256);
 let scratch = new Float64Array(256);
@@ -52,26 +59,25 @@ interface Overlap {
  * cut through each other are in front of each other in parts, which are told.
  * @param quick leaves round surfaces as they come where they cut through each other, for pictures that last a frame
  */
-export function relate(f: DrawnSurface, g: DrawnSurface, quick = false): Relation {
-  const relation = compared(f, g, CUTS_THROUGH_CURVED);
+export function relate(f: DrawnSurface, g: DrawnSurface, quick = false, budget: Budget = UNBOUNDED): Relation {
+  const relation = compared(f, g, CUTS_THROUGH_CURVED, budget);
   if (quick || !relation.reversed || (f.room === 0 && g.room === 0)) return relation;
   // What shows along the cut is how close the facets are: with finer ones its curve is right to a ten-thousandth of a cell.
-  return compared(f.finer, g.finer, CUTS_THROUGH_CURVED / FINER);
+  return compared(f.finer, g.finer, CUTS_THROUGH_CURVED / FINER, budget);
 }
 
 /** @param curvedCut of the larger gap between curved surfaces, what the smaller has to exceed */
-function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation {
+function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number, budget: Budget): Relation {
   let [most, least, overlap, scale, crossing] = [0, 0, 0, 0, 0];
   const overlaps: Overlap[] = [];
   const extent = Math.min(f.ranges[1]! - f.ranges[0]!, g.ranges[1]! - g.ranges[0]!) + Math.min(f.ranges[3]! - f.ranges[2]!, g.ranges[3]! - g.ranges[2]!);
-  const [boxes, others] = [f.facets.map(boxOf), g.facets.map(boxOf)];
-  for (const [i, piece] of f.facets.entries()) {
-    const box = boxes[i]!;
-    for (const [k, other] of g.facets.entries()) {
-      const there = others[k]!;
-      if (box[0] > there[2] || there[0] > box[2] || box[1] > there[3] || there[1] > box[3]) continue;
+  for (const piece of f.facets) {
+    for (const k of g.facetsNear(piece)) {
+      if (budget.left <= 0) return APART;
+      const other = g.facets[k]!;
       const length = clippedTo(piece.polygon, other.polygon);
       if (length === 0) continue;
+      budget.left--;
       const part = clipped.subarray(0, length);
       const [n, m] = [f.nearness(piece), g.nearness(other)];
       overlap += Math.abs(signedArea(part));
@@ -103,21 +109,6 @@ function compared(f: DrawnSurface, g: DrawnSurface, curvedCut: number): Relation
   if (strip <= CUTS_THROUGH * extent) return front ? FRONT : BEHIND;
   const through = crossing > Math.max(COPLANAR * (scale + 1), curved ? curvedCut * widest : 0);
   return front ? { kind: 'front', reversed: beyond, agreed: ahead, through } : { kind: 'behind', reversed: ahead, agreed: beyond, through };
-}
-
-type Box = readonly [number, number, number, number];
-
-function boxOf({ polygon }: DrawnFacet): Box {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < polygon.length; i += 2) {
-    const x = polygon[i]!;
-    const y = polygon[i + 1]!;
-    if (x < minX) minX = x;
-    if (x > maxX) maxX = x;
-    if (y < minY) minY = y;
-    if (y > maxY) maxY = y;
-  }
-  return [minX, minY, maxX, maxY];
 }
 
 function clippedTo(piece: readonly number[], other: readonly number[]): number {
