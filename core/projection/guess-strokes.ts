@@ -7,12 +7,17 @@ import type { CameraAngles } from './vanishing';
 
 const AXES = ['a', 'b', 'h'] as const;
 
+/** Degrees within which a stroke runs as one before it does, and so most likely along the same axis. */
+const ALIKE_DEG = 6;
+
 /**
- * The axis that a stroke most likely runs along: in a solution the one it agrees with best; else steep ones along h, and of the others those along a
- * that come to the horizon on the right: rising ones below it, falling ones above.
+ * The axis that a stroke most likely runs along: in a solution with a camera the one it agrees with best; else that of
+ * the stroke before it which runs most alike; else steep ones along h, and of the others those along a that come to the
+ * horizon on the right: rising ones below it, falling ones above.
  * @param middle about where the horizon is taken to lie, while there is no camera; all of them below it without
+ * @param before the strokes that were traced so far
  */
-export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null, middle?: SheetPoint): Axis {
+export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles | null, middle?: SheetPoint, before: readonly TracedStroke[] = []): Axis {
   const line = lineOf({ id: '', from, to, axis: 'h' });
   if (camera) {
     const axes = axesInCamera(camera);
@@ -23,6 +28,12 @@ export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles
     };
     return AXES.reduce((best, axis) => (off(axis) < off(best) ? axis : best), 'a' as Axis);
   }
+  const apart = (other: Line): number => degrees(Math.asin(Math.min(1, Math.abs(line.dx * other.dy - line.dy * other.dx))));
+  const [alike] = before
+    .map(lineOf)
+    .filter((other) => apart(other) < ALIKE_DEG)
+    .sort((p, q) => apart(p) - apart(q));
+  if (alike) return alike.axis;
   const rising = withinHalf(degrees(Math.atan2(-line.dy, line.dx)));
   if (Math.abs(rising) > 65) return 'h';
   // Edges over the horizon come down to it: what runs to the right there falls.

@@ -182,12 +182,18 @@ describe('parallel projections read from strokes', () => {
     const flat = solved(strokes.filter((s) => s.axis !== 'h')); // prettier-ignore
     expect(flat.parallel!.rollDeg).toBe(0);
     expect(flat.notes.join()).toContain('taken as upright');
+    const exchanged = solved(strokes.map((s) => ({ ...s, axis: ({ a: 'b', b: 'a', h: 'h' } as const)[s.axis] }))); // prettier-ignore
+    expect([solved(strokes), exchanged].map(({ notes }) => notes.some((note) => note.includes('seen from below')))).toEqual([false, true]);
   });
 
   it('guesses the axis of a stroke from its direction, or from the camera so far', () => {
     expect(guessAxis({ x: 0, y: 0 }, { x: 1, y: -30 }, null)).toBe('h');
     expect(guessAxis({ x: 0, y: 0 }, { x: 30, y: -12 }, null)).toBe('a');
     expect(guessAxis({ x: 0, y: 0 }, { x: 30, y: 12 }, null)).toBe('b');
+    // What runs as an edge did before runs along the same axis, whatever it would be alone.
+    const before = [{ id: 's', axis: 'b' as const, from: { x: 0, y: 0 }, to: { x: 40, y: -16 } }];
+    expect(guessAxis({ x: 9, y: 50 }, { x: 39, y: 38 }, null, undefined, before)).toBe('b');
+    expect(guessAxis({ x: 9, y: 50 }, { x: 39, y: 31 }, null, undefined, before)).toBe('a');
     // Over the horizon, edges along a fall to the right; the camera knows.
     const camera = { focal: 250, principal: { x: 150, y: 150 }, turnDeg: 35, tiltDeg: 0, rollDeg: 0 };
     const va = { x: 150 + 250 / Math.tan((35 * Math.PI) / 180), y: 150 };

@@ -166,6 +166,7 @@ function solveParallel(strokes: readonly TracedStroke[], options: SolveOptions):
     return missFigures(stroke.id, line, missOf(line, Math.cos(rad), Math.sin(rad), 0), options);
   });
   const notes = h === null ? ['No stroke along h: uprights are taken as upright.'] : [];
+  if (parallel.aDeg + parallel.bDeg < 0) notes.push('It is seen from below: a falls to the right, b to the left. Seen from above, a and b are exchanged.');
   return { ok: true, as: 'parallel', parallel, camera: null, viewDeg: null, ...summed(misses, wrong), wrong, notes };
 }
 

@@ -66,11 +66,12 @@ export class PicturePageComponent {
         line: `a rises ${figure(aDeg, 2)}°, b rises ${figure(bDeg, 2)}°${roll}`,
         rms: figure(solution.rmsPx, 2),
         notes: solution.notes,
+        fromBelow: aDeg + bDeg < 0,
       };
     }
     const names = { one: 'one-point perspective', two: 'two-point perspective', three: 'three-point perspective' } as const;
     const view = solution.viewDeg ? `angle of view ${figure(solution.viewDeg.value, 1)}° ± ${figure(solution.viewDeg.error, 1)}°` : '';
-    return { title: names[solution.as as 'one' | 'two' | 'three'], line: view, rms: figure(solution.rmsPx, 2), notes: solution.notes };
+    return { title: names[solution.as as 'one' | 'two' | 'three'], line: view, rms: figure(solution.rmsPx, 2), notes: solution.notes, fromBelow: false };
   });
   protected readonly missing = computed(() => {
     const solution = this.trace.solution();
@@ -130,6 +131,15 @@ export class PicturePageComponent {
     this.trace.change(
       this.trace.strokes().map((s) => (s.id === stroke.id ? { ...s, axis } : s)),
       'change the axis of an edge',
+    );
+  }
+
+  /** Edges that were read along a run along b, and the other way round. */
+  protected exchange(): void {
+    const other = { a: 'b', b: 'a', h: 'h' } as const;
+    this.trace.change(
+      this.trace.strokes().map((s) => ({ ...s, axis: other[s.axis] })),
+      'exchange a and b of the traced edges',
     );
   }
 

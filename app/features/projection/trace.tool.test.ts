@@ -35,6 +35,11 @@ describe('tracing', () => {
       { id: 'new-2', from: { x: 90, y: 90 }, to: { x: 91, y: 40 }, axis: 'h' },
     ]);
     expect(bench.labels).toEqual(['trace an edge along a', 'trace an edge along h']);
+    // An edge as good as parallel to one that is read runs along its axis, where alone it would be b.
+    at('down', 10, 20);
+    at('move', 60, 0);
+    at('up', 60, 0);
+    expect(bench.document.strokes[2]!.axis).toBe('a');
   });
 
   it('refines a stroke by its ends, shown before it is made', () => {

@@ -123,7 +123,7 @@ function axisFor(from: SheetPoint, to: SheetPoint, { settings: { traced }, docum
   const [x, y] = [(from.x + to.x) / 2, (from.y + to.y) / 2];
   const under = document.references.find((r) => !r.hidden && x >= r.x && y >= r.y && x <= r.x + r.width && y <= r.y + r.height);
   const middle = under ? { x: under.x + under.width / 2, y: under.y + under.height / 2 } : { x: document.sheet.width / 2, y: document.sheet.height / 2 };
-  return guessAxis(from, to, traced, middle);
+  return guessAxis(from, to, traced, middle, document.strokes);
 }
 
 function withEnd(document: CheminDocument, { id, end }: Held, at: SheetPoint): Stroke[] {
