@@ -153,6 +153,18 @@ test('references: strength, over, blink, lock, drop, paste, orientation, and fil
   await opacity.focus();
   for (const key of ['Home', 'PageUp', 'PageUp']) await opacity.press(key);
   await expect.poll(async () => (await canvas()) === shown).toBe(false);
+  // By a key it is seen on top: held as long as that, pressed until the next press.
+  const onTop = page.getByRole('button', { name: 'References on top' });
+  await page.locator('.area').focus();
+  await page.keyboard.down('b');
+  await expect(onTop).toHaveAttribute('aria-pressed', 'true');
+  await page.waitForTimeout(500);
+  await page.keyboard.up('b');
+  await expect(onTop).toHaveAttribute('aria-pressed', 'false');
+  await page.keyboard.press('b');
+  await expect(onTop).toHaveAttribute('aria-pressed', 'true');
+  await onTop.click();
+  await expect(onTop).toHaveAttribute('aria-pressed', 'false');
   await box.getByRole('button', { name: 'Over' }).click();
   await expect(box.getByRole('button', { name: 'Over' })).toHaveAttribute('aria-pressed', 'true');
   // Without motion, each press of Blink shows the other state.

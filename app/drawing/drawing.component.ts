@@ -26,6 +26,9 @@ import { PointerWordsComponent } from './pointer-words.component';
 const LONG_PRESS_MS = 550;
 const STILL_PX = 8;
 
+/** The most strength that a reference has over the drawing, so that both are seen. */
+const SEEN_THROUGH = 0.55;
+
 /** The drawing: the picture with its grid, ghosts and handles, and what the pointer does there. */
 @Component({
   selector: 'chemin-drawing',
@@ -51,8 +54,13 @@ export class DrawingComponent {
   /** References with their pictures; the chosen one is hidden in every other moment while it blinks. */
   private readonly references = computed(() => {
     const blinked = this.chosen.blink() === 'hidden' ? this.chosen.reference() : null;
+    const onTop = this.chosen.onTop();
     return this.documents.shown().references.map((reference) => ({
-      reference: reference.id === blinked ? { ...reference, hidden: true } : reference,
+      reference: {
+        ...reference,
+        ...(reference.id === blinked && { hidden: true }),
+        ...(onTop && !reference.over && { over: true, strength: Math.min(reference.strength, SEEN_THROUGH) }),
+      },
       image: this.bitmaps.images().get(reference.bitmap) ?? null,
     }));
   });

@@ -3,6 +3,7 @@ import { TooltipModule } from 'primeng/tooltip';
 import { axesOf, exactCells, figure, finestStep, lengthInUnit, planeName, slopeOf, type Plane } from '@core';
 import { MeasureFieldComponent } from '../controls/measure-field.component';
 import { ToolRunnerService } from '../drawing/tool-runner.service';
+import { AidsStore } from '../state/aids.store';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
 import { PictureService } from '../state/picture.service';
@@ -35,6 +36,11 @@ import { RosetteComponent } from './rosette.component';
       <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">
         See-through
       </button>
+      @if (store.shown().references.length > 0) {
+        <button type="button" class="plain" [attr.aria-pressed]="aids.onTop()" pTooltip="B" tooltipPosition="top" (click)="commands.run('view.references')">
+          References on top
+        </button>
+      }
       <span class="rule"></span>
       <output class="place" aria-label="Place of the pointer in cells">{{ place() }}</output>
       <output class="size" aria-label="Measures of what is being drawn">{{ size() }}</output>
@@ -56,6 +62,7 @@ import { RosetteComponent } from './rosette.component';
 export class GroundBarComponent {
   protected readonly view = inject(ViewStore);
   protected readonly store = inject(DocumentStore);
+  protected readonly aids = inject(AidsStore);
   protected readonly commands = inject(CommandsService);
   protected readonly tools = inject(ToolRunnerService);
   private readonly pictures = inject(PictureService);

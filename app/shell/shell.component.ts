@@ -26,6 +26,9 @@ import { StepsDialogComponent } from './steps-dialog.component';
 import { UnsavedDialogComponent } from './unsaved-dialog.component';
 import { WayComponent } from './way.component';
 
+/** Ms after which a key counts as held. */
+const LOOK_MS = 350;
+
 /** The whole window: the way, the bench, the drawing, contents and selection, the ground bar; and the keys. */
 @Component({
   selector: 'chemin-root',
@@ -61,6 +64,9 @@ export class ShellComponent {
   private readonly tools = inject(ToolRunnerService);
   private readonly application = inject(ApplicationRef);
   private readonly clipboard = inject(ClipboardService);
+
+  /** The key that is held for a look at the references, and the ms since when. */
+  private looking: { readonly key: string; readonly since: number } | null = null;
 
   constructor() {
     void this.keeping.begin();
@@ -116,7 +122,18 @@ export class ShellComponent {
     const command = this.commands.forKey(event);
     if (!command || (event.repeat && command !== 'undo' && command !== 'redo')) return;
     event.preventDefault();
-    if (this.commands.enabled(command)) this.commands.run(command);
+    if (!this.commands.enabled(command)) return;
+    this.commands.run(command);
+    if (command === 'view.references') this.looking = { key: event.key, since: event.timeStamp };
+  }
+
+  /** What was pressed for a look alone ends with the key; a short press has switched it. */
+  @HostListener('document:keyup', ['$event'])
+  protected release(event: KeyboardEvent): void {
+    const { looking } = this;
+    if (event.key !== looking?.key) return;
+    this.looking = null;
+    if (event.timeStamp - looking.since > LOOK_MS) this.commands.run('view.references');
   }
 
   /** In a small window: shows a panel over the drawing, or folds it away again. */

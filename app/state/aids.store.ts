@@ -22,6 +22,8 @@ interface AidsState {
   readonly trails: readonly AidTrail[];
   /** A picture that the stage lays over the drawing, such as the photograph whose crossings are set. */
   readonly over: AidPicture | null;
+  /** References are seen over the drawing, wherever they lie. */
+  readonly onTop: boolean;
   /** Aids of perspective: the cone of vision, and a standing figure at a place of the floor in cells. */
   readonly cone: boolean;
   readonly figure: boolean;
@@ -38,7 +40,18 @@ interface AidsState {
   readonly principal: SheetPoint | null;
 }
 
-const NONE = { trails: [], over: null, cone: false, figure: false, locks: [], reference: null, blink: 'off', comparing: false, principal: null } as const;
+const NONE = {
+  trails: [],
+  over: null,
+  onTop: false,
+  cone: false,
+  figure: false,
+  locks: [],
+  reference: null,
+  blink: 'off',
+  comparing: false,
+  principal: null,
+} as const;
 
 /** What helps in setting up a projection; none of it belongs to the document, and another drawing starts without it. */
 export const AidsStore = signalStore(

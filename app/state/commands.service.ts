@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { axesOf, findNode, idsWithin, pickAt, planeOfSurface, seenFace, type Edit } from '@core';
+import { axesOf, faceUnder, findNode, idsWithin, planeOfSurface, type Edit } from '@core';
 import { newId } from '../platform/ids';
 import { ClipboardService } from './clipboard.service';
 import { ImportsService } from './imports.service';
@@ -51,6 +51,7 @@ export class CommandsService {
     'view.grid': () => this.view.patch({ grid: !this.view.grid() }),
     'view.snap': () => this.view.patch({ snapping: !this.view.snapping() }),
     'view.frames': () => this.view.patch({ frameTakes: this.view.frameTakes() === 'within' ? 'touching' : 'within' }),
+    'view.references': () => this.aids.patch({ onTop: !this.aids.onTop() }),
     'view.see-through': () => this.view.patch({ seeThrough: !this.view.seeThrough() }),
     'view.fit': () => this.view.fit(this.documents.kept().sheet.width, this.documents.kept().sheet.height),
     'view.full': () => this.view.zoomAt(PX_PER_MM / this.view.zoom(), this.view.width() / 2, this.view.height() / 2),
@@ -215,7 +216,7 @@ export class CommandsService {
     const px = this.pointer.at();
     if (!px) return;
     const at = { x: (px.x - this.view.panX()) / this.view.zoom(), y: (px.y - this.view.panY()) / this.view.zoom() };
-    const seen = seenFace(pickAt(this.pictures.picture(), at, 0));
+    const seen = faceUnder(this.pictures.picture(), at);
     const plane = seen && planeOfSurface(seen.surface);
     if (plane) this.view.putPlane(plane);
     else this.messages.say('info', 'No face along the axes is under the pointer');

@@ -346,6 +346,7 @@ export class KeepingService {
     this.view.select([]);
     // Aids and locks belong to the drawing that they were set for.
     this.aids.forget();
+    this.view.forgetOffsets();
     const { sheet } = presentDocument(history);
     this.view.fit(sheet.width, sheet.height);
   }

@@ -58,6 +58,17 @@ describe('the view store', () => {
     expect(view.tool()).toBe('pick');
     view.setPlane('left');
     expect(view.plane()).toEqual({ kind: 'left', offset: 0 });
+    // Each plane is drawn on again where it was last.
+    view.putPlane({ kind: 'left', offset: 7 });
+    view.setPlane('sheet');
+    expect(view.plane()).toEqual({ kind: 'sheet', offset: 0 });
+    view.setPlane('floor');
+    view.setPlane('left');
+    expect(view.plane()).toEqual({ kind: 'left', offset: 7 });
+    view.setPlane('floor');
+    view.forgetOffsets();
+    view.setPlane('left');
+    expect(view.plane().offset).toBe(0);
   });
 });
 

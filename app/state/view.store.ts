@@ -7,6 +7,8 @@ interface ViewState {
   readonly stage: string;
   readonly tool: string;
   readonly plane: Plane;
+  /** Where each plane along the axes was drawn on last, in cells. */
+  readonly offsets: Readonly<Record<AxisPlaneKind, number>>;
   readonly grid: boolean;
   readonly snapping: boolean;
   readonly seeThrough: boolean;
@@ -60,6 +62,8 @@ interface ViewState {
 /** A colour of a paint: the fill, the line, or a stop of the fill's gradient. */
 export type ColourSlot = { readonly kind: 'fill' | 'line' } | { readonly kind: 'stop'; readonly index: number };
 
+const ON_THE_AXES: Readonly<Record<AxisPlaneKind, number>> = { floor: 0, left: 0, right: 0 };
+
 /** Most colours that are remembered. */
 const MOST_COLOURS = 12;
 
@@ -93,6 +97,7 @@ export const ViewStore = signalStore(
     stage: 'draw',
     tool: 'pick',
     plane: { kind: 'floor', offset: 0 },
+    offsets: ON_THE_AXES,
     grid: true,
     snapping: true,
     seeThrough: false,
@@ -159,10 +164,16 @@ export const ViewStore = signalStore(
         told = tell;
       },
       setPlane(kind: AxisPlaneKind | 'sheet'): void {
-        patchState(store, { plane: { kind, offset: kind === store.plane().kind ? store.plane().offset : 0 } });
+        patchState(store, { plane: { kind, offset: kind === 'sheet' ? 0 : store.offsets()[kind] } });
       },
       putPlane(plane: Plane): void {
-        patchState(store, { plane });
+        const { kind, offset } = plane;
+        patchState(store, { plane, ...(kind in ON_THE_AXES && { offsets: { ...store.offsets(), [kind]: offset } }) });
+      },
+      /** Planes are drawn on where the axes are; the one that is drawn on stays. */
+      forgetOffsets(): void {
+        const { kind, offset } = store.plane();
+        patchState(store, { offsets: kind in ON_THE_AXES ? { ...ON_THE_AXES, [kind]: offset } : ON_THE_AXES });
       },
       select(selection: readonly string[], face: SurfaceName | null = null): void {
         const kept = store.points().filter((point) => selection.includes(point.split(' ')[0] ?? ''));

@@ -128,6 +128,7 @@ describe.each(Object.entries(THINGS))('faces of what is %s', (_, nodes) => {
         const again = new ToolBench(placeTool, { artwork: 'art' }, { kind: 'floor', offset: 0 }, bench.document);
         again.send({ kind: 'down', at, lock: false, free: false });
         expect((findNode(again.document, again.selection[0]!) as PlacementNode).target).toEqual(node.target);
+        expect(groundAt(bench.context, at)?.plane).toEqual(groundAt({ picture: new PictureMaker().make(document) }, at)?.plane);
         // On a round side it lies where it was pressed; in the middle of a flat face something may lie before it.
         const hits = pickAt(bench.context.picture, at, 0, (id) => id === bench.selection[1]);
         if (dropped || seen.surface.form.kind !== 'flat') expect([hits?.node, seen.face]).toEqual([seen.map ? seen.owner : node.id, seen.face]);

@@ -1,16 +1,4 @@
-import {
-  pickAt,
-  planeFrame,
-  planeOfSurface,
-  dotWorld,
-  seenFace,
-  type Picture,
-  type Plane,
-  type Ruled,
-  type SeenFace,
-  type SheetPoint,
-  type WorldPoint,
-} from '@core';
+import { faceUnder, planeFrame, planeOfSurface, dotWorld, type Picture, type Plane, type Ruled, type SeenFace, type SheetPoint, type WorldPoint } from '@core';
 import { ruledUnder } from '@later';
 import type { ToolContext } from './tool';
 
@@ -26,11 +14,11 @@ export interface Ground {
 }
 
 /**
- * The flat face under a place of the sheet as a plane to build on; null where there is none.
+ * The flat face under a place of the sheet, also where artwork covers it, as a plane to build on; null where there is none.
  * @param skip things that are looked through
  */
 export function groundAt({ picture }: { readonly picture: Picture }, at: SheetPoint, skip: (node: string) => boolean = () => false): Ground | null {
-  return groundOf(seenFace(pickAt(picture, at, 0, skip)));
+  return groundOf(faceUnder(picture, at, skip));
 }
 
 /** A flat face as a plane to build on; null for round ones. */
@@ -46,7 +34,7 @@ export function roundSideAt(
   { picture, geometry }: Pick<ToolContext, 'picture' | 'geometry'>,
   at: SheetPoint,
 ): { readonly side: Ruled; readonly s: number; readonly k: number } | null {
-  const form = seenFace(pickAt(picture, at, 0))?.surface.form;
+  const form = faceUnder(picture, at)?.surface.form;
   if (!form || form.kind === 'flat' || form.kind === 'sphere') return null;
   const place = ruledUnder(geometry.view.sight.projection, form, at);
   return place && { side: form, ...place };

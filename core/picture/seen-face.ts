@@ -3,9 +3,12 @@ import { nodesById } from '../document/tree';
 import { surfaceNamed, type Surface } from '../geometry/body';
 import type { SurfaceName } from '../geometry/names';
 import type { RigidMap } from '../geometry/rigid';
+import type { SheetPoint } from '../math/points';
 import { drawnBody, drawnNodes, type DrawnThing } from './drawn-nodes';
 import { targetSurface } from './paint-placement';
 import type { Visible } from './painted';
+import { pickAt } from './pick';
+import type { Picture } from './picture';
 
 /** A face or side of anything that is drawn, be it of a shape, of solids that are one, of a group's or of what a copy shows. */
 export interface SeenFace {
@@ -30,6 +33,14 @@ export interface SeenFace {
 export function seenFace(hit: Pick<Visible, 'drawn' | 'face' | 'colour'> | null): SeenFace | null {
   const surface = hit?.face ? surfaceNamed(drawnBody(hit.drawn), hit.face) : null;
   return hit && surface ? { ...faceOf(hit.drawn, surface), ...(hit.colour !== undefined && { colour: hit.colour }) } : null;
+}
+
+/** Artwork is looked through to what it lies on. */
+export const isLaid = (_node: string, { drawn }: Visible): boolean => drawn.node.kind === 'placement';
+
+/** The face that is seen at a place of the sheet, also where artwork covers it; null where there is none. @param skip things that are looked through too */
+export function faceUnder(picture: Picture, at: SheetPoint, skip: (node: string) => boolean = () => false): SeenFace | null {
+  return seenFace(pickAt(picture, at, 0, (node, part) => isLaid(node, part) || skip(node)));
 }
 
 function faceOf(drawn: DrawnThing, surface: Surface): SeenFace {

@@ -1,4 +1,16 @@
-import { faceTarget, findArtwork, pickAt, seenFace, type Edit, type PlacementTarget, type ReadBox, type RigidMap, type SheetPoint, type Visible } from '@core';
+import {
+  faceTarget,
+  findArtwork,
+  isLaid,
+  pickAt,
+  seenFace,
+  type Edit,
+  type PlacementTarget,
+  type ReadBox,
+  type RigidMap,
+  type SheetPoint,
+  type Visible,
+} from '@core';
 import { lockedIds, type Tool, type ToolContext, type ToolStep } from '../../tools/tool';
 import { placementOn, targetWords } from './placing';
 import type { PlaceToolSettings } from './place.settings';
@@ -42,7 +54,7 @@ export interface ArtworkSpot {
 /** The face under a place of the sheet, of whatever is seen there, where artwork can lie on it; else the active plane. */
 export function spotAt(at: SheetPoint, context: Pick<ToolContext, 'document' | 'picture' | 'reach' | 'plane'>): ArtworkSpot {
   const locked = lockedIds(context.document.nodes);
-  const hit = pickAt(context.picture, at, context.reach, (id, { drawn }) => locked.has(id) || drawn.node.kind === 'placement');
+  const hit = pickAt(context.picture, at, context.reach, (id, part) => locked.has(id) || isLaid(id, part));
   const seen = seenFace(hit);
   // Balls and domes cannot be unrolled.
   if (!seen || seen.surface.form.kind === 'sphere') return { target: { kind: 'plane', plane: context.plane }, carried: null, part: null };

@@ -49,6 +49,22 @@ describe('an opening', () => {
     expect(drawn.ghost!.words[0]).toContain('3\u2009cells');
   });
 
+  it('says while it is drawn that it leaves its face or goes deeper than the solid', () => {
+    const told = (to: readonly [number, number], depth?: number): readonly string[] => {
+      const one = bench()
+        .press(1, 2, { plane: RIGHT })
+        .at('move', ...to, { plane: RIGHT });
+      if (depth !== undefined) one.press(...to, { plane: RIGHT }).at('move', to[0], depth, { plane: { kind: 'floor', offset: to[1] } });
+      return one.ghost!.words;
+    };
+    expect(told([8, 6]).join()).not.toMatch(/leaves|deeper/);
+    expect(told([9, 5])).toContain('leaves its face');
+    expect(told([5, 5], 4).join()).not.toMatch(/leaves|deeper/);
+    expect(told([5, 5], 5)).toContain('deeper than the solid: right through');
+    const round = bench({ openingShape: 'ellipse' }).press(0, 1, { plane: RIGHT }).at('move', 7, 5, { plane: RIGHT });
+    expect(round.ghost!.words.join()).not.toContain('leaves');
+  });
+
   it('joins the openings that are there already, and goes right through where that is set', () => {
     const one = bench({ through: true, openingShape: 'ellipse' });
     one.press(1, 1, { plane: TOP }).press(3, 3, { plane: TOP });

@@ -2,6 +2,7 @@ import {
   automaticName,
   bodyOf,
   carriedShape,
+  containsPoint,
   dotWorld,
   ellipseOutline,
   exactCells,
@@ -9,11 +10,14 @@ import {
   flattenOutline,
   idsWithin,
   inverseMap,
+  isCurved,
   isJoined,
   movedBody,
   openingPaint,
+  outlineOfSurface,
   planeFrame,
   rectangleOutline,
+  ringsOf,
   scaleWorld,
   shapesIn,
   spanBetween,
@@ -168,8 +172,44 @@ function depthAt({ ground, to }: OpeningState, pointed: Extract<ToolEvent, { at:
   return Math.max(0, inwards.cells);
 }
 
+/** Cells by which an opening may reach beyond its face, or beyond the far side, before it is said. */
+const NOTHING = 1e-6;
+
+/** What an opening does that its drawer may not mean. */
+function warnings(state: OpeningState, outline: ShapeNode['outline'], depth: number, context: BuildContext): readonly string[] {
+  const { ground } = state;
+  const surface = ground!.seen?.surface;
+  const face = surface && outlineOfSurface(surface, ground!.plane);
+  const beyond = face && !liesWithin(flattenOutline(outline, GHOST_CHORDS), face);
+  return [...(beyond ? ['leaves its face'] : []), ...(depth > solidDepth(state, context) + NOTHING ? ['deeper than the solid: right through'] : [])];
+}
+
+/** Whether a ring lies within an outline, on its boundary included. */
+function liesWithin(ring: readonly PlanePoint[], outline: ShapeNode['outline']): boolean {
+  const rings = ringsOf(outline).map((one) => flattenOutline(one, GHOST_CHORDS / 10));
+  const slack = isCurved(outline) ? GHOST_CHORDS : NOTHING;
+  return ring.every((p, i) => {
+    const q = ring[(i + 1) % ring.length]!;
+    return [p, { u: (p.u + q.u) / 2, v: (p.v + q.v) / 2 }].every((at) => {
+      const inside = rings.filter((one) => containsPoint(one.flatMap(({ u, v }) => [u, v]), at.u, at.v)).length % 2 === 1; // prettier-ignore
+      return inside || rings.some((one) => one.some((from, k) => distanceTo(at, from, one[(k + 1) % one.length]!) <= slack));
+    });
+  });
+}
+
+function distanceTo(at: PlanePoint, from: PlanePoint, to: PlanePoint): number {
+  const [u, v] = [to.u - from.u, to.v - from.v];
+  const t = Math.max(0, Math.min(1, ((at.u - from.u) * u + (at.v - from.v) * v) / (u * u + v * v || 1)));
+  return Math.hypot(at.u - from.u - t * u, at.v - from.v - t * v);
+}
+
 /** How deep the solid is behind a face, and a little more. */
-function throughDepth({ ground }: OpeningState, context: BuildContext): number {
+function throughDepth(state: OpeningState, context: BuildContext): number {
+  return exactCells(Math.ceil(solidDepth(state, context)) + BEYOND);
+}
+
+/** Cells from a face to the far side of its solid. */
+function solidDepth({ ground }: OpeningState, context: BuildContext): number {
   const host = hostOn(ground!, context);
   const own = host && bodyOf(host);
   const map = ground!.seen?.map;
@@ -178,7 +218,7 @@ function throughDepth({ ground }: OpeningState, context: BuildContext): number {
   const { origin } = planeFrame(ground!.plane, 1)!;
   const level = dotWorld(origin, out);
   const far = Math.min(...worldPoints(body?.points ?? []).map((p) => dotWorld(p, out)));
-  return exactCells(Math.ceil(level - far) + BEYOND);
+  return level - far;
 }
 
 function outlineOf({ from, to, shape }: OpeningState, context: BuildContext, end = to): ShapeNode['outline'] {
@@ -247,8 +287,10 @@ function ghostOf(state: OpeningState, context: BuildContext): Ghost | null {
   if (!from) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught), ...copied] };
   const end = to ?? caught;
   const span = spanBetween(from, end);
-  const points = flattenOutline(outlineOf(state, context, end), GHOST_CHORDS);
+  const outline = outlineOf(state, context, end);
+  const points = flattenOutline(outline, GHOST_CHORDS);
   const size = areaWords(context, Math.abs(span.u), Math.abs(span.v));
-  const words = to ? [`${lengthWords(context, depth)} deep`] : [...size, caughtPlace(context, plane, caught)];
+  const told = warnings(state, outline, depth, context);
+  const words = [...(to ? [`${lengthWords(context, depth)} deep`] : [...size, caughtPlace(context, plane, caught)]), ...told];
   return { plane, caught: to ? null : caught, points, closed: true, closes: false, words, smooth: true };
 }

@@ -3,6 +3,7 @@ import {
   exactCells,
   findShape,
   outlineOfSurface,
+  isLaid,
   pickAt,
   planeOfSurface,
   ringsOf,
@@ -120,7 +121,7 @@ function linesNear({ document, picture, reach }: BuildContext, { x, y }: SheetPo
     [0, 1],
     [0, -1],
   ] as const) {
-    const hit = pickAt(picture, { x: x + dx * reach, y: y + dy * reach }, reach);
+    const hit = pickAt(picture, { x: x + dx * reach, y: y + dy * reach }, reach, isLaid);
     const key = hit && `${hit.node} ${hit.face}`;
     if (!hit || found.has(key!)) continue;
     const shape = findShape(document, hit.node);

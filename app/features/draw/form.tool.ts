@@ -12,8 +12,7 @@ import {
   inscribedOn,
   laidSurface,
   outlineThrough,
-  pickAt,
-  seenFace,
+  faceUnder,
   polygonOutline,
   spanBetween,
   type Caught,
@@ -250,7 +249,7 @@ export const circleTool: DrawTool<FormState> = {
 
 /** The circle inscribed in the face at a place of the sheet, and that face. */
 function circleInFace(at: SheetPoint, context: DrawContext): (InscribedCircle & { readonly face?: NonNullable<ShapeNode['inscribed']> }) | null {
-  const seen = seenFace(pickAt(context.picture, at, 0));
+  const seen = faceUnder(context.picture, at);
   if (!seen) return null;
   const host = findShape(context.document, seen.shape);
   const own = host && seen.owner === host.id ? inscribedIn(host, seen.face) : null;
