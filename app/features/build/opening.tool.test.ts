@@ -61,7 +61,7 @@ describe('an opening', () => {
     expect(told([9, 5])).toContain('leaves its face');
     expect(told([5, 5], 4).join()).not.toMatch(/leaves|deeper/);
     expect(told([5, 5], 5)).toContain('deeper than the solid: right through');
-    const round = bench({ openingShape: 'ellipse' }).press(0, 1, { plane: RIGHT }).at('move', 7, 5, { plane: RIGHT });
+    const round = bench({ openingShape: 'ellipse' }).press(1, 1, { plane: RIGHT }).at('move', 7, 5, { plane: RIGHT });
     expect(round.ghost!.words.join()).not.toContain('leaves');
   });
 
