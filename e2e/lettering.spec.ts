@@ -33,6 +33,12 @@ test('typed lettering with depth on a wall, and cell letters', async ({ page }) 
     .click();
   await page.getByRole('button', { name: '“DECK4”', exact: true }).click();
   await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveValue('DECK4');
+  // What is being typed when the page goes away is there when it comes again.
+  await hand.tool('Lettering');
+  await hand.press([-4, 0, 12]);
+  await page.keyboard.type('TIDE');
+  await page.reload();
+  await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'TIDE' && children?.length === 4));
 });
 
 test('a round plinth with a dome and a band of lettering round it', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { InputTextModule } from 'primeng/inputtext';
-import { figure, isCells, mmPer, parseLength, parseMillimetres, parseSum, typedUnit, type SumResult, type Unit } from '@core';
+import { figure, isCells, measure, mmPer, parseLength, parseMillimetres, parseSum, realLength, typedUnit, type SumResult, type Unit } from '@core';
 import { DocumentStore } from '../state/document.store';
 import { MessageStore } from '../platform/messages.store';
 
@@ -32,6 +32,9 @@ let count = 0;
       />
       <span class="unit">{{ unitWord() }}</span>
     </span>
+    @if (meaning()) {
+      <span class="meaning" role="status">{{ meaning() }}</span>
+    }
     @if (shownFault()) {
       <span class="fault" [id]="id + '-fault'" role="alert">{{ shownFault() }}</span>
     }
@@ -59,6 +62,11 @@ let count = 0;
       font-size: 12.5px;
       color: var(--ink-2);
       white-space: nowrap;
+    }
+    .meaning {
+      grid-column: 1 / -1;
+      font-size: 12.5px;
+      color: var(--ink-2);
     }
     .fault {
       grid-column: 1 / -1;
@@ -102,6 +110,15 @@ export class MeasureFieldComponent {
   private readonly factor = computed(() => (this.in() === 'mm' ? mmPer(this.sheet().unit, this.sheet().resolution) : 1));
   protected readonly unitWord = computed(() => (this.in() === 'mm' ? this.sheet().unit : this.in() === 'cells' ? 'cells' : this.unit()));
   protected readonly shown = computed(() => this.text() ?? this.written(this.value()));
+
+  /** At a drawing scale, what is being typed comes to on the sheet and of the real thing. */
+  protected readonly meaning = computed(() => {
+    const [text, { unit, resolution, scale }] = [this.text(), this.sheet()];
+    const read = text === null || scale === 1 || this.in() === 'number' ? null : this.read(text);
+    if (!read?.ok) return '';
+    const mm = read.value * (this.in() === 'cells' ? this.documents.shown().grid.cell : 1);
+    return `${measure(mm / mmPer(unit, resolution), unit)} on the sheet, ${realLength(mm, scale)}`;
+  });
 
   protected take(field: HTMLInputElement): void {
     const text = this.text();

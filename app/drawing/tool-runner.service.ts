@@ -1,5 +1,19 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
-import { apply33, axesAt, CATCH_PX, parseLength, parseSum, type Edit, type History, type Plane, type PlanePoint, type SheetPoint } from '@core';
+import {
+  addWorld,
+  apply33,
+  axesAt,
+  CATCH_PX,
+  parseLength,
+  parseSum,
+  scaleWorld,
+  sheetFromWorld,
+  type Edit,
+  type History,
+  type Plane,
+  type PlanePoint,
+  type SheetPoint,
+} from '@core';
 import { InHandService } from '../state/in-hand.service';
 import { PaintingService } from '../state/painting.service';
 import { DocumentStore } from '../state/document.store';
@@ -197,6 +211,8 @@ export class ToolRunnerService {
 
   /** Moves the keyboard's pointer by cells along the plane's own directions and shows what it takes. */
   stepPointer(du: number, dv: number): void {
+    const rising = this.running().tool.rising?.(this.state(), this.context());
+    if (rising) return this.stepHeight(rising, dv === 0 ? du : dv);
     const on = this.pictures.planeContext(this.view.plane());
     const centre = { x: (this.view.width() / 2 - this.view.panX()) / this.view.zoom(), y: (this.view.height() / 2 - this.view.panY()) / this.view.zoom() };
     const start = this.keyboardAt ?? this.ghost()?.caught ?? planePointAt(on, centre);
@@ -207,6 +223,17 @@ export class ToolRunnerService {
     if (!at) return;
     this.pointer.set({ x: at.x * this.view.zoom() + this.view.panX(), y: at.y * this.view.zoom() + this.view.panY() });
     this.step({ kind: 'move', at, lock: false, free: false });
+  }
+
+  /** A height that is drawn goes by whole cells. */
+  private stepHeight({ foot, cell, cells }: NonNullable<ReturnType<NonNullable<AnyTool['tool']['rising']>>>, by: number): void {
+    const to = Math.round(cells) + by;
+    const at = sheetFromWorld(this.pictures.geometry().sight.projection, addWorld(foot, scaleWorld(cell, to)));
+    if (!at) return;
+    this.keyboardMoved = false;
+    this.pointer.set({ x: at.x * this.view.zoom() + this.view.panX(), y: at.y * this.view.zoom() + this.view.panY() });
+    // Exactly there, whatever else could be caught.
+    this.step({ kind: 'move', at, lock: false, free: true });
   }
 
   private keyboardSheet(p: PlanePoint): SheetPoint | null {
@@ -224,8 +251,11 @@ export class ToolRunnerService {
       if (sum && !sum.ok) return sum.message;
       lengths.push(sum ? sum.value : null);
     }
-    this.typing.set(null);
+    const [state, history] = [this.state(), this.documents.history()];
     this.step({ kind: 'typed', lengths });
+    if (this.state() === state && this.documents.history() === history && lengths.some((length) => length !== null))
+      return 'Nothing comes of these lengths: it would have no width, no height or no depth.';
+    this.typing.set(null);
     return null;
   }
 

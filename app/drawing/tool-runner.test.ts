@@ -90,6 +90,33 @@ describe('the tool runner', () => {
     expect((store.kept().nodes[0] as ShapeNode).outline.points).toHaveLength(3);
   });
 
+  it('raises a height by whole cells with the arrow keys, and Enter takes it', () => {
+    const { tools, view, store } = runner(boxNode('beside', [6, 0], [9, 3], 5.5));
+    TestBed.inject(StagesService).go('build', 'box');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 0, 0), how);
+    tools.point('move', pxOf(FLOOR, 3, 3), how);
+    tools.point('up', pxOf(FLOOR, 3, 3), how);
+    expect(tools.fields()).toEqual(['height']);
+    for (const by of [1, 1, 1, 1, -1]) tools.stepPointer(0, by);
+    tools.key('Enter');
+    expect((store.kept().nodes[1] as ShapeNode).depth).toBe(3);
+    expect(view.tool()).toBe('box');
+  });
+
+  it('says why nothing comes of a rectangle without a width', () => {
+    const { tools, view, store } = runner();
+    view.setTool('rectangle');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 1, 1), how);
+    tools.point('move', pxOf(FLOOR, 1, 4), how);
+    expect(tools.ghost()!.words).toContain('no width: it bounds nothing');
+    expect(tools.type(['0', '3'])).toMatch(/^Nothing comes of these lengths/);
+    expect(store.kept().nodes).toEqual([]);
+    expect(tools.type(['2', '3'])).toBeNull();
+    expect(store.kept().nodes).toHaveLength(1);
+  });
+
   it('takes typed lengths with units, and says which cannot be read', () => {
     const { tools, view, store } = runner();
     view.setTool('rectangle');

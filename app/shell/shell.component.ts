@@ -112,7 +112,7 @@ export class ShellComponent {
     const control = event.ctrlKey || event.metaKey;
     // In a field that holds nothing untaken, undo and redo mean the drawing.
     const settled = typing && (event.target as HTMLElement).hasAttribute('data-settled') && /^[zy]$/i.test(event.key);
-    if (typing && !(control && (settled || /^[kse]$/i.test(event.key)))) return;
+    if (typing && !(control && (settled || /^[kseo]$/i.test(event.key)))) return;
     if (this.drawKey(event, control) || this.arrow(event, control) || this.digit(event, control)) {
       event.preventDefault();
       return;

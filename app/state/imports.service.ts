@@ -19,6 +19,8 @@ const MAX_SIDE = 16_384;
 
 const nameOf = ({ name }: File): string => name.replace(/\.\w+$/, '').slice(0, 200) || 'artwork';
 
+const PROJECT_FILES = /\.(chemin|json|zip)$/i;
+const KINDS = 'It is not a picture (PNG, JPEG, WebP or SVG), a font (TTF, OTF or WOFF) or a project of Chemin.';
 const FONT_FILES = /\.(ttf|otf|woff2?)$/i;
 
 /** Files from outside: project files and artwork. What is refused is refused whole, with every reason and its place. */
@@ -72,7 +74,8 @@ export class ImportsService {
       else if (picture) {
         if (await this.takeArtwork(file)) artworks.push(this.view.artwork()!);
       } else if (FONT_FILES.test(file.name)) await this.takeFont(file);
-      else await this.takeProject(file);
+      else if (PROJECT_FILES.test(file.name)) await this.takeProject(file);
+      else this.refuse(`“${file.name}” was not taken`, [{ code: 'kind', path: '', message: KINDS }], 'Nothing was changed.');
     }
     this.lies = false;
     return artworks;

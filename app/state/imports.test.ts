@@ -61,6 +61,13 @@ describe('files from outside', () => {
     expect(store.history()).toBe(before);
   });
 
+  it('that are none of what is taken are told so by their kind', async () => {
+    const { store } = openDrawing();
+    await TestBed.inject(ImportsService).takeDropped([file('notes.txt', 'a list')]);
+    expect(messages()).toEqual(['“notes.txt” was not taken', expect.stringMatching(/^It is not a picture .*, a font .* or a project/), 'Nothing was changed.']);
+    expect(store.history().position).toBe(0);
+  });
+
   it('that cannot be read any more are told so at every door, and nothing changes', async () => {
     const { store } = openDrawing();
     const before = store.history();

@@ -82,6 +82,8 @@ export interface StageDescriptor {
   /** Settings that are found by words. */
   readonly settings: readonly Setting[];
   readonly handles?: ProviderToken<StageHandles>;
+  /** What is done once it is here. */
+  readonly begins?: (get: Get) => void;
   /** Takes files that are dropped or pasted while it is gone to; false for those that it has no use of its own for. */
   readonly files?: (get: Get, files: readonly File[]) => Promise<boolean>;
   /** The page of the guide that tells of it, under `docs/guide`. */

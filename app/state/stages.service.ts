@@ -50,6 +50,7 @@ export class StagesService {
   /** A stage that has come. */
   put(stage: StageDescriptor): void {
     this.loaded.update((map) => new Map(map).set(stage.name, stage));
+    stage.begins?.(this.get);
   }
 
   async loadAll(): Promise<void> {

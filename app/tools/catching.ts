@@ -97,5 +97,6 @@ export function areaWords({ document }: Pick<ToolContext, 'document'>, u: number
     `${figure(u)} × ${figure(v)}\u2009cells`,
     `${figure(u * k)} × ${figure(v * k)}\u2009${sheet.unit}${sheet.scale === 1 ? '' : ' on the sheet'}`,
     ...(sheet.scale === 1 ? [] : [`${real(u).replace(' real', '')} × ${real(v)}`]),
+    ...((u === 0) === (v === 0) ? [] : [`no ${u === 0 ? 'width' : 'height'}: it bounds nothing`]),
   ];
 }

@@ -114,6 +114,8 @@ export interface Tool<S, Settings = unknown> {
   readonly ghost: (state: S, context: ToolContext<Settings>) => Ghost | null;
   /** Whether something is begun and in hand, which undo takes back step by step; where it is not told, while lengths can be typed. */
   readonly begun?: (state: S) => boolean;
+  /** While a height or a depth is drawn: where it begins and its direction for a cell, both in mm of the world, and how far it is, in cells. */
+  readonly rising?: (state: S, context: ToolContext<Settings>) => { readonly foot: WorldPoint; readonly cell: WorldPoint; readonly cells: number } | null;
   /** The names of the lengths that can be typed now; none while nothing is being drawn. */
   readonly fields: (state: S) => readonly string[];
 }

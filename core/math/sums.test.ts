@@ -1,4 +1,4 @@
-import { lengthInUnit, parseLength, parseMillimetres, parseSum } from './sums';
+import { lengthInUnit, parseLength, parseMillimetres, parseSum, typedUnit } from './sums';
 
 const value = (text: string): number | string => {
   const sum = parseSum(text);
@@ -55,6 +55,9 @@ describe('typed sums', () => {
     expect(mm('2.4 m')).toBe(120);
     expect(mm('10 + 1 cm - 2 mm')).toBe(18);
     expect(mm('40 px')).toBe(4);
+    // A pica is twelve points; what is said to be real is drawn at the scale.
+    expect([mm('6 pc'), mm('3 pc + 36 pt'), mm('200 mm real'), mm('(2 m + 40 cm) real'), mm('200 real')]).toEqual([25.4, 25.4, 10, 120, 10]);
+    expect([typedUnit('6 pc'), typedUnit('2 m'), typedUnit('6 pt')]).toEqual(['pt', null, 'pt']);
     expect(mm('40 mm / 8 mm')).toBe(5);
     expect(mm('3 mm * 3 mm')).toMatch(/no length/);
     expect(mm('3 / 3 mm * 2 mm')).toMatch(/no length/);

@@ -106,19 +106,30 @@ export interface LengthScale {
   readonly scale: number;
 }
 
-const UNIT_NAMES = ['mm', 'cm', 'in', 'pt', 'px', 'm'] as const;
-const UNIT = '(mm|cm|in|pt|px|m)(?![a-z])';
+const UNIT_NAMES = ['mm', 'cm', 'in', 'pt', 'pc', 'px', 'm'] as const;
+const UNIT = '(mm|cm|in|pt|pc|px|m)(?![a-z])';
+/** Points in a pica. */
+const PICA = 12;
 /** A unit behind a number or a closed bracket. */
 const UNIT_BEHIND = new RegExp(`(\\d*\\.?\\d+|\\))\\s*${UNIT}`, 'gi');
 const UNIT_AT_END = new RegExp(`${UNIT}$`, 'i');
 
-/** `m` is a metre of the real thing, at the drawing scale. */
+/** `m` is a metre of the real thing, at the drawing scale; a pica, `pc`, is twelve points. */
 function mmOf(unit: (typeof UNIT_NAMES)[number], { resolution, scale }: LengthScale): number {
-  return unit === 'm' ? 1000 / scale : mmPer(unit, resolution);
+  if (unit === 'm') return 1000 / scale;
+  return unit === 'pc' ? PICA * mmPer('pt', resolution) : mmPer(unit, resolution);
 }
+
+/** Behind a length that is meant of the real thing, which is drawn smaller by the drawing scale. */
+const REAL = /\s*real$/i;
 
 /** @param bare mm of a number that has no unit */
 function lengthInMm(text: string, scale: LengthScale, bare: number): SumResult {
+  const trimmed = text.trim();
+  if (REAL.test(trimmed)) {
+    const own = lengthInMm(trimmed.replace(REAL, ''), { ...scale, scale: 1 }, bare);
+    return own.ok ? { ok: true, value: own.value / scale.scale } : own;
+  }
   const plain = plainText(text);
   const mm = new Map(UNIT_NAMES.map((unit): [string, number] => [`_${unit}`, mmOf(unit, scale)]));
   const count = [...plain.matchAll(UNIT_BEHIND)].length;
@@ -132,7 +143,7 @@ function lengthInMm(text: string, scale: LengthScale, bare: number): SumResult {
 
 /**
  * A typed length in mm of the sheet: a sum in the sheet's unit; a unit may stand behind any term, such as
- * `12 mm + 0.5 in`, and one at the end is that of the whole sum.
+ * `12 mm + 0.5 in`, and one at the end is that of the whole sum. With `real` behind it, it is one of the real thing.
  */
 export function parseMillimetres(text: string, scale: LengthScale): SumResult {
   return lengthInMm(text, scale, mmOf(scale.unit, scale));
@@ -142,7 +153,8 @@ export function parseMillimetres(text: string, scale: LengthScale): SumResult {
 export function typedUnit(text: string): Unit | null {
   const units = new Set([...plainText(text).matchAll(UNIT_BEHIND)].map((found) => found[2]!.toLowerCase()));
   const [unit] = units;
-  return units.size === 1 && unit !== 'm' ? (unit as Unit) : null;
+  if (units.size !== 1 || unit === 'm') return null;
+  return unit === 'pc' ? 'pt' : (unit as Unit);
 }
 
 /**

@@ -15,7 +15,9 @@ import {
   targetFace,
   type Artwork,
   type CheminDocument,
+  derivedName,
   type Edit,
+  type SingleEdit,
   type PlacementNode,
   type PlacementTarget,
   type Plane,
@@ -126,13 +128,21 @@ function ownBox(artwork: Artwork, ground: Surface | Plane, at: SheetPoint, { gri
  * new place; in the middle of a face that it would miss.
  */
 export function laidOn(document: CheminDocument, node: PlacementNode, target: PlacementTarget): Edit {
-  const place = (anchor: PlacementNode['anchor']): Edit => ({
+  const place = (anchor: PlacementNode['anchor']): SingleEdit => ({
     kind: 'place',
     id: node.id,
     target,
     anchor,
     ...(node.overhangs && { overhangs: node.overhangs }),
   });
+  const edit = laidBy(document, node, target, place);
+  // A name that tells where it lies follows it; one that was given stays.
+  const [was, is] = [targetWords(node.target, { document }), targetWords(target, { document })];
+  if (was === is || !node.name.endsWith(`, ${was}`)) return edit;
+  return { kind: 'all', edits: [edit, { kind: 'name', id: node.id, name: derivedName(node.name.slice(0, -was.length - 2), `, ${is}`) }] };
+}
+
+function laidBy(document: CheminDocument, node: PlacementNode, target: PlacementTarget, place: (anchor: PlacementNode['anchor']) => SingleEdit): SingleEdit {
   const [from, to] = [placementGround(document, node), groundOf(target, document)];
   if (!from || !to) return place(node.anchor);
   const frame = readingFrameOf(to);

@@ -112,6 +112,7 @@ export class LetteringPanelComponent {
 
   protected typing(text: string): void {
     this.text.set(text);
+    this.store.typing(this.store.writing() ? this.store.recipe(text) : { ...plain(this.recipe()), text });
     clearTimeout(this.pause);
     this.pause = setTimeout(() => void this.draw(text, false), PAUSE_MS);
   }

@@ -1,4 +1,4 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import {
   automaticName,
   paintSeenOn,
@@ -22,9 +22,10 @@ import { SupersededError } from '../../platform/worker-runner';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import type { WritingPlace } from './text-ground';
+import { keepTyped, typedFor, type TypedText } from './typed-text';
 
 /** Text that is being written and is not in the drawing yet. */
-interface Writing extends Pick<WritingPlace, 'along' | 'around' | 'face'> {
+export interface Writing extends Pick<WritingPlace, 'along' | 'around' | 'face'> {
   readonly id: string;
   readonly frame: LetterFrame;
 }
@@ -80,6 +81,31 @@ export class LetteringStore {
 
   private last: Promise<unknown> = Promise.resolve();
 
+  constructor() {
+    // What was being typed when the page went away comes into the drawing that it was for.
+    const drawing = computed(() => this.documents.history().base.id);
+    effect(() => {
+      const typed = typedFor(drawing());
+      if (typed) untracked(() => void this.queue(() => this.takeUp(typed)));
+    });
+  }
+
+  private async takeUp({ lettering, writing, changes }: TypedText): Promise<void> {
+    keepTyped(null);
+    const before = changes === null ? null : findNode(this.documents.kept(), changes);
+    const frame = before?.kind === 'group' && before.lettering ? frameOfLettering(before) : (writing?.frame ?? null);
+    if (!frame || lettering.text.trim() === '') return;
+    if (before?.kind === 'group') return this.redraw(before, lettering, true, frame);
+    const group = writing && (await this.draw(lettering, writing.id, null, frame, writing.face));
+    if (group) this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
+  }
+
+  /** Remembers what is being typed until it is in the drawing. */
+  typing(lettering: Lettering): void {
+    const [writing, changes] = [this.writing(), this.selected()?.id ?? null];
+    if (writing || changes !== null) keepTyped({ drawing: this.documents.history().base.id, lettering, writing, changes: writing ? null : changes });
+  }
+
   /** One act after the other: what is changed while a text is still being laid out is changed in what comes of it. */
   queue(act: () => unknown): Promise<void> {
     const next = this.last.then(act).then(() => undefined);
@@ -121,6 +147,7 @@ export class LetteringStore {
 
   /** Ends writing; what was written stays. */
   end(): void {
+    keepTyped(null);
     this.writing.set(null);
   }
 
@@ -142,6 +169,7 @@ export class LetteringStore {
     const still = this.writing()?.id === writing.id;
     if (!group || (!keep && !still)) return;
     if (!keep) return this.documents.show({ kind: 'add', nodes: [group], artworks: [] });
+    keepTyped(null);
     this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
     // Where another text was begun meanwhile, that is what is written now.
     if (!still) return;
@@ -164,6 +192,7 @@ export class LetteringStore {
   private async redraw(kept: GroupNode, lettering: Lettering, keep: boolean, frame: LetterFrame): Promise<void> {
     const group = await this.draw(lettering, kept.id, kept, frame);
     if (!group || findNode(this.documents.kept(), kept.id) !== kept) return;
+    if (keep) keepTyped(null);
     if (keep) this.documents.commit({ kind: 'change', nodes: [group] }, `change ${group.name}`);
     else this.documents.show({ kind: 'change', nodes: [group] });
   }

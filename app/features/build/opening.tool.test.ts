@@ -71,7 +71,7 @@ describe('an opening', () => {
     one.press(5, 1, { plane: TOP }).press(7, 3, { plane: TOP });
     expect(one.document.nodes).toHaveLength(1);
     const { children } = one.document.nodes[0] as GroupNode;
-    expect(children.map((node) => [node.name, (node as ShapeNode).solid ?? ''])).toEqual([['kiosk', ''], ['opening 1', 'cylinder'], ['opening 2', 'cylinder']]); // prettier-ignore
+    expect(children.map((node) => [node.name, (node as ShapeNode).solid ?? ''])).toEqual([['kiosk, solid', ''], ['opening 1', 'cylinder'], ['opening 2', 'cylinder']]); // prettier-ignore
     expect(bodyOf(children[2] as ShapeNode)!.bounds.min.h).toBe(-1);
   });
 
@@ -86,7 +86,7 @@ describe('an opening', () => {
     one.type(1.5);
     const [group] = one.document.nodes as [GroupNode];
     expect(one.document.nodes).toHaveLength(1);
-    expect(group.children.map(({ id, name }) => [id, name])).toEqual([['kiosk', 'kiosk'], ['star', 'a roof light']]); // prettier-ignore
+    expect(group.children.map(({ id, name }) => [id, name])).toEqual([['kiosk', 'kiosk, solid'], ['star', 'a roof light']]); // prettier-ignore
     expect(group.children[1]).toMatchObject({ outline: star.outline, depth: -1.5, paint: { fill: '#245889' } });
     const through = bench({ through: true });
     through.document = applyEdit(through.document, { kind: 'add', nodes: [{ ...star, plane: RIGHT }], artworks: [] });

@@ -2,6 +2,7 @@ import {
   automaticName,
   bodyOf,
   carriedShape,
+  derivedName,
   containsPoint,
   dotWorld,
   ellipseOutline,
@@ -37,7 +38,7 @@ import { areaWords, carried, catchPointer, caughtPlace, lengthWords } from '../.
 import { groundAt, outOf, type Ground } from '../../tools/ground';
 import type { Ghost, ToolEvent } from '../../tools/tool';
 import type { BuildContext, BuildStep, BuildTool } from './build-set';
-import { heightAt } from './solid.tool';
+import { heightAt, risingFrom } from './solid.tool';
 
 export interface OpeningState {
   /** The face that it is pressed into. */
@@ -80,6 +81,7 @@ export const openingTool: BuildTool<OpeningState> = {
     return state.from && state.caught ? deepen(state, state.caught, context) : { state };
   },
   ghost: (state, context) => ghostOf(state, context),
+  rising: ({ ground, to, depth }, context) => risingFrom(ground && inwards(ground), to, depth, context),
   fields: ({ from, to }) => (!from ? [] : to ? ['depth'] : ['width', 'height', 'depth']),
 };
 
@@ -168,9 +170,11 @@ function finish(state: OpeningState, depth: number, context: BuildContext): Buil
 
 /** Cells into the solid that a place of the sheet means. */
 function depthAt({ ground, to }: OpeningState, pointed: Extract<ToolEvent, { at: unknown }>, context: BuildContext): number {
-  const inwards = heightAt({ ground: { ...ground!, out: ground!.out === 1 ? -1 : 1 }, to }, pointed, context);
-  return Math.max(0, inwards.cells);
+  return Math.max(0, heightAt({ ground: inwards(ground!), to }, pointed, context).cells);
 }
+
+/** A face out of which one goes into its solid. */
+const inwards = (ground: Ground): Ground => ({ ...ground, out: ground.out === 1 ? -1 : 1 });
 
 /** Cells by which an opening may reach beyond its face, or beyond the far side, before it is said. */
 const NOTHING = 1e-6;
@@ -270,7 +274,8 @@ function paintOf(host: ShapeNode | GroupNode): Paint {
 export function cutOut(host: ShapeNode | GroupNode, cutter: ShapeNode, id: string): SingleEdit {
   if (host.kind === 'group' && host.joined === 'take away')
     return { kind: 'replace', ids: [host.id], nodes: [{ ...host, children: [...host.children, cutter] }] };
-  const whole: GroupNode = { kind: 'group', id, name: host.name, hidden: false, locked: false, children: [host, cutter], joined: 'take away' };
+  const solid = { ...host, name: derivedName(host.name, ', solid') };
+  const whole: GroupNode = { kind: 'group', id, name: host.name, hidden: false, locked: false, children: [solid, cutter], joined: 'take away' };
   return { kind: 'replace', ids: [host.id], nodes: [whole] };
 }
 

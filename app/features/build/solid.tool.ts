@@ -124,6 +124,7 @@ export function solidTool(kind: SolidKind): BuildTool<SolidState> {
       return state.from && state.caught ? raise(state, state.caught, context) : { state };
     },
     ghost: (state, context) => ghostOf(kind, state, context, build),
+    rising: ({ ground, to, height }, context) => risingFrom(ground, to, height, context),
     fields: ({ from, to, ground }) => {
       if (!from || !ground) return [];
       if (to) return ['height'];
@@ -197,6 +198,17 @@ export function heightAt(
   const face = lock ? reachTo(context, ground!.plane, to!, at, (node) => node === id) : null;
   if (face) return { cells: face.cells * ground!.out, word: face.word };
   return { cells: runTo(ground!, to!, at, free, context), word: null };
+}
+
+/** A height or depth that is drawn out of a ground, for the arrow keys. */
+export function risingFrom(
+  ground: Ground | null,
+  to: PlanePoint | null,
+  cells: number,
+  { geometry: { cell } }: BuildContext,
+): ReturnType<NonNullable<BuildTool<SolidState>['rising']>> {
+  if (!ground || !to) return null;
+  return { foot: worldFromPlane(planeFrame(ground.plane, cell)!, to), cell: scaleWorld(outOf(ground), cell), cells };
 }
 
 function runTo(ground: Ground, to: PlanePoint, at: SheetPoint, free: boolean, context: BuildContext): number {

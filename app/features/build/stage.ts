@@ -9,6 +9,7 @@ import { depthTool } from './depth.tool';
 import { SpaceService } from '../../state/space.service';
 import { ShapingService } from '../../state/shaping.service';
 import { letteringTool } from './lettering.tool';
+import { LetteringStore } from './lettering.store';
 import { openingTool } from './opening.tool';
 import { BUILD_COMMANDS, BUILD_SETTINGS, BUILD_TOOLS } from './words';
 
@@ -46,5 +47,7 @@ export const buildStage: StageDescriptor = {
   commands,
   settings: BUILD_SETTINGS,
   handles: SolidHandlesService,
+  // Text that was being typed when the page went away is taken up.
+  begins: (get) => void get(LetteringStore),
   guide: 'building',
 };
