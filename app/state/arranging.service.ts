@@ -107,7 +107,7 @@ export class ArrangingService {
   }
 
   /** What of the selection an act has left as it was, and why. */
-  private saySkipped(reasons: readonly string[]): void {
+  saySkipped(reasons: readonly string[]): void {
     if (reasons.length === 0) return;
     const more = reasons.length > 3 ? [`and ${reasons.length - 3} more.`] : [];
     this.messages.say('info', reasons.length === 1 ? 'One thing was left as it is' : `${reasons.length} things were left as they are`, [

@@ -1,6 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { axesOf, faceUnder, findNode, idsWithin, planeOfSurface, type Edit } from '@core';
 import { newId } from '../platform/ids';
+import { lockedIds } from '../tools/tool';
 import { ClipboardService } from './clipboard.service';
 import { ImportsService } from './imports.service';
 import { KeepingService } from './keeping.service';
@@ -70,7 +71,7 @@ export class CommandsService {
     find: () => this.view.patch({ panel: 'find' }),
     keys: () => this.view.patch({ panel: 'keys' }),
     'select.all': () => this.view.select(this.documents.kept().nodes.map((node) => node.id)),
-    delete: () => this.onSelection((ids) => ({ kind: 'delete', ids }), 'delete'),
+    delete: () => this.onSelection((ids) => ({ kind: 'delete', ids }), 'delete', this.unlocked()),
     rename: () => document.querySelector<HTMLElement>('[data-rename]')?.focus(),
     hide: () => this.toggle('hidden'),
     lock: () => this.toggle('locked'),
@@ -78,7 +79,7 @@ export class CommandsService {
     'copy.linked': () => this.arranging.duplicate(true),
     'copy.free': () => this.arranging.makeIndependent(),
     copy: () => this.clipboard.copy(),
-    cut: () => this.clipboard.copy().then((done) => done && this.onSelection((ids) => ({ kind: 'delete', ids }), 'cut')),
+    cut: () => this.clipboard.copy().then((done) => done && this.onSelection((ids) => ({ kind: 'delete', ids }), 'cut', this.unlocked())),
     paste: () => this.clipboard.pasteFromBrowser(),
     'order.up': () => this.reorder(1),
     'order.down': () => this.reorder(-1),
@@ -182,7 +183,9 @@ export class CommandsService {
     const ids = new Set(this.arranging.nodes().flatMap(idsWithin));
     const parts = this.pictures.picture().visible.filter((part) => ids.has(part.node));
     const [xs, ys] = [0, 1].map((k) => parts.flatMap((part) => Array.from(part.polygon).filter((_, i) => i % 2 === k)));
-    if (xs!.length > 0) this.view.showBox(Math.min(...xs!), Math.min(...ys!), Math.max(...xs!), Math.max(...ys!));
+    if (xs!.length > 0) return this.view.showBox(Math.min(...xs!), Math.min(...ys!), Math.max(...xs!), Math.max(...ys!));
+    const [first] = this.arranging.nodes();
+    if (first) this.messages.say('info', `“${first.name}” is not seen`, ['It is hidden, holds nothing, or is what another thing is cut by.']);
   }
 
   /** Moves the selection past its next neighbour in the order of things of one plane. */
@@ -195,7 +198,7 @@ export class CommandsService {
     const ids = this.arranging.nodes().map((node) => node.id);
     const places = ids.map((id) => siblings.indexOf(id)).filter((place) => place >= 0);
     const at = by > 0 ? Math.max(...places) + 2 : Math.min(...places) - 1;
-    if (at < 0 || (by > 0 && at > siblings.length)) return;
+    if (at < 0 || (by > 0 && at > siblings.length)) return void this.messages.say('info', `“${first.name}” is ${by > 0 ? 'in front' : 'at the back'} already`);
     this.documents.commit({ kind: 'arrange', ids, parent: entry.parent, before: siblings[at] ?? null }, by > 0 ? 'forward' : 'backward');
   }
 
@@ -222,8 +225,15 @@ export class CommandsService {
     else this.messages.say('info', 'No face along the axes is under the pointer');
   }
 
-  private onSelection(edit: (ids: string[]) => Edit, label: string): void {
+  /** What of the selection is not locked, nor held by what is; what is, is said. */
+  private unlocked(): string[] {
+    const locked = lockedIds(this.documents.kept().nodes);
     const ids = this.selected();
+    this.arranging.saySkipped(ids.flatMap((id) => (locked.has(id) ? [`“${findNode(this.documents.kept(), id)!.name}” is locked.`] : [])));
+    return ids.filter((id) => !locked.has(id));
+  }
+
+  private onSelection(edit: (ids: string[]) => Edit, label: string, ids = this.selected()): void {
     if (ids.length === 0) return;
     // What lies inside another selected thing goes with it.
     const document = this.documents.kept();

@@ -318,6 +318,7 @@ export class ShapingService {
       return { id: shape.id, plane: shape.plane, outline: change(shape.outline, chosen.get(shape.id) ?? all) };
     });
     if (items.length > 0) this.documents.commit({ kind: 'lay', items }, `${label} of ${shapes.length === 1 ? shapes[0]!.name : `${shapes.length} shapes`}`);
+    this.arranging.saySkipped(this.arranging.shapes().flatMap((shape) => (shape.locked ? [`“${shape.name}” is locked.`] : [])));
   }
 
   private each(label: string, change: (shape: ShapeNode) => Outline | null): void {
@@ -328,6 +329,10 @@ export class ShapingService {
       return [{ ...shape, outline, paint }];
     });
     if (nodes.length > 0) this.documents.commit({ kind: 'change', nodes }, `${label} ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} shapes`}`);
+    const changed = new Set(nodes.map(({ id }) => id));
+    const why = (shape: ShapeNode): string =>
+      shape.locked ? 'is locked' : shape.depth !== 0 ? 'has depth: its outline is closed' : shape.outline.closed ? 'is closed' : 'is open';
+    this.arranging.saySkipped(this.arranging.shapes().flatMap((shape) => (changed.has(shape.id) ? [] : [`“${shape.name}” ${why(shape)}.`])));
   }
 
   private lay(label: string, shape: ShapeNode, outline: Outline): void {

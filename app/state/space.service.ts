@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import {
   alignBoxes,
+  bodyOf,
   boundsAll,
   carryAll,
   distributeBoxes,
@@ -9,6 +10,7 @@ import {
   exactCells,
   findNode,
   idsWithin,
+  shapesIn,
   type Axis,
   type CellMove,
   type DocumentNode,
@@ -63,7 +65,27 @@ export class SpaceService {
   /** The box of some things in cells of the world, with what it is made of; null where they have no place in space. */
   private boxOf(nodes: readonly DocumentNode[]): WorldBox | null {
     const ids = new Set(nodes.flatMap(idsWithin));
-    return boundsAll(drawnNodes(this.documents.kept()).flatMap((drawn) => (ids.has(drawn.owner) && !drawn.hidden ? (drawnBody(drawn) ?? []) : [])));
+    const drawn = drawnNodes(this.documents.kept()).filter(({ owner }) => ids.has(owner));
+    const shown = drawn.filter(({ hidden }) => !hidden);
+    // What is hidden, or is taken away from something else, is not drawn and has its place all the same.
+    const bodies = (shown.length > 0 ? shown : drawn).flatMap((one) => drawnBody(one) ?? []);
+    return boundsAll(bodies.length > 0 ? bodies : shapesIn(nodes).flatMap((shape) => bodyOf(shape) ?? []));
+  }
+
+  /** Says why the selection cannot be placed in space. */
+  private refuse(): void {
+    const [first] = this.arranging.nodes();
+    if (!first) return void this.messages.say('info', 'Select something in space first');
+    const why = first.locked
+      ? 'It is locked.'
+      : first.kind === 'group'
+        ? 'It holds nothing that has.'
+        : first.kind === 'placement' && first.target.kind === 'face'
+          ? 'It lies on a face and goes with that.'
+          : first.kind === 'dimension'
+            ? 'It measures other things and goes with them.'
+            : 'It lies on the sheet.';
+    this.messages.say('info', `“${first.name}” has no place of its own in space`, [why]);
   }
 
   /** The size of what is selected along a, b and h, in cells. */
@@ -84,9 +106,10 @@ export class SpaceService {
   private lower(level: (box: WorldBox, ids: ReadonlySet<string>) => number, label: string): void {
     const nodes = this.chosen();
     const box = this.boxOf(nodes);
-    if (!box) return void this.messages.say('info', 'Select something in space first');
+    if (!box) return this.refuse();
     const by = exactCells(level(box, new Set(nodes.flatMap(idsWithin))) - box.min.h);
     if (by !== 0) this.move(nodes, { a: 0, b: 0, h: by }, label);
+    else this.messages.say('info', `${nodes.length === 1 ? `“${nodes[0]!.name}” stands` : 'They stand'} there already`);
   }
 
   private topBelow({ min, max }: WorldBox, ids: ReadonlySet<string>): number {
@@ -118,7 +141,7 @@ export class SpaceService {
   private carry(axes: RigidMove['axes'] & {}, label: string): void {
     const nodes = this.chosen();
     const box = this.boxOf(nodes);
-    if (!box) return void this.messages.say('info', 'Select something in space first');
+    if (!box) return this.refuse();
     const middle = { a: (box.min.a + box.max.a) / 2, b: (box.min.b + box.max.b) / 2, h: (box.min.h + box.max.h) / 2 };
     const at: Record<Axis, number> = { a: 0, b: 0, h: 0 };
     (['a', 'b', 'h'] as const).forEach((from, i) => {
@@ -131,7 +154,7 @@ export class SpaceService {
   /** The selection as it is on the other wall: a and b exchanged about the edge in which the walls of the origin meet. */
   toOtherWall(): void {
     const nodes = this.chosen();
-    if (!this.boxOf(nodes)) return void this.messages.say('info', 'Select something in space first');
+    if (!this.boxOf(nodes)) return this.refuse();
     this.carryBy(nodes, { axes: OTHER_WALL, by: { a: 0, b: 0, h: 0 } }, 'mirror to the other wall');
   }
 

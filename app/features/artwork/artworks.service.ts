@@ -113,6 +113,7 @@ export class ArtworksService {
     const document = this.documents.kept();
     const edits: SingleEdit[] = [];
     const made: string[] = [];
+    if (!this.arranging.nodes().some(({ kind }) => kind === 'placement')) this.messages.say('info', 'Select artwork that lies in the drawing first');
     for (const node of this.arranging.nodes()) {
       const artwork = node.kind === 'placement' ? document.artworks.find(({ id }) => id === node.artwork) : undefined;
       if (node.kind !== 'placement' || !artwork) continue;

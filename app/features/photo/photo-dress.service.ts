@@ -83,7 +83,7 @@ export class PhotoDressService {
   /** Shows artwork without light, or with it again; no step. */
   toggleLight(): void {
     const there = this.photos.there();
-    if (!there?.surface.light) return;
+    if (!there?.surface.light) return void this.messages.say('info', 'There is no light to leave out', ['Fit a surface first, and take its light.']);
     if (this.unlit()) return this.documents.show(null);
     const off = (surface: PhotoSurface): PhotoSurface =>
       surface.light ? { ...surface, light: { ...surface.light, shadeStrength: 0, glossStrength: 0 } } : surface;

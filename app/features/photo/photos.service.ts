@@ -229,7 +229,7 @@ export class PhotosService {
   /** Finds the lattice, fits the surface that explains it best, and takes its light: one step. */
   async solve(): Promise<void> {
     const there = this.there();
-    if (!there) return;
+    if (!there) return void this.messages.say('info', 'Take a photograph first');
     const { photo, surface } = there;
     await this.busy(
       'Reading the photographs …',

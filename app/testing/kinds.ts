@@ -1,0 +1,104 @@
+import {
+  applyEdit,
+  emptyDocument,
+  ellipseOutline,
+  outlineThrough,
+  rectangleOutline,
+  SOLID_KINDS,
+  type CheminDocument,
+  type DocumentNode,
+  type GroupNode,
+  type PlacementNode,
+  type Plane,
+  type ShapeNode,
+  type SolidKind,
+} from '@core';
+import { solidOn } from '@later';
+
+const base = (id: string): { id: string; name: string; hidden: boolean; locked: boolean } => ({ id, name: `the ${id}`, hidden: false, locked: false });
+const PAINT = { fill: '#c98a4b', line: null };
+const FLOOR: Plane = { kind: 'floor', offset: 0 };
+
+export const shape = (id: string, outline: ShapeNode['outline'], depth: number, more: Partial<ShapeNode> = {}): ShapeNode => ({
+  ...base(id),
+  kind: 'shape',
+  plane: FLOOR,
+  outline,
+  depth,
+  paint: PAINT,
+  ...more,
+});
+
+const box = (
+  id: string,
+  [a, b, h]: readonly [number, number, number],
+  [w, l, t]: readonly [number, number, number],
+  more: Partial<ShapeNode> = {},
+): ShapeNode => shape(id, rectangleOutline({ u: a, v: b }, { u: a + w, v: b + l }), t, { plane: { kind: 'floor', offset: h }, ...more });
+
+function solid(kind: SolidKind): ShapeNode {
+  const made = solidOn(kind, { plane: FLOOR, from: { u: 1, v: 1 }, to: { u: 6, v: 6 }, height: kind === 'dome' ? 2 : 5, turn: 0 }, { ridge: 1, wall: 0.5, bar: 1, pier: 1, crown: 1, sides: 5, count: 3, top: 0.5 }); // prettier-ignore
+  if (!made.ok) throw new Error(made.reason);
+  return { ...base('thing'), kind: 'shape', paint: PAINT, ...made.value };
+}
+
+const group = (id: string, children: readonly DocumentNode[], more: Partial<GroupNode> = {}): GroupNode => ({ ...base(id), kind: 'group', children, ...more });
+
+const placement = (target: PlacementNode['target'], more: Partial<PlacementNode> = {}): PlacementNode => ({
+  ...base('thing'),
+  kind: 'placement',
+  artwork: 'art',
+  target,
+  anchor: { at: { a: 1, b: 1, h: 4 }, width: 2, height: 1 },
+  ...more,
+});
+
+const copy = (id: string, of: string, by: readonly [number, number, number], more: object = {}): DocumentNode => ({
+  ...base(id),
+  kind: 'copy',
+  of,
+  by: { a: by[0], b: by[1], h: by[2] },
+  ...more,
+});
+
+const crate = box('crate', [0, 0, 0], [5, 5, 4]);
+const letters = (): GroupNode =>
+  group('thing', [shape('letter', outlineThrough([{ u: 1, v: 1 }, { u: 4, v: 1 }, { u: 4, v: 6 }, { u: 1, v: 6 }], true), 1, { name: 'I' })], { lettering: { kind: 'cells', text: 'I', stem: 3, width: 3, height: 5, corner: 'square', letter: 0, line: 7, align: 'left' } } as Partial<GroupNode>); // prettier-ignore
+
+/** Each kind of thing: what is in the drawing; the one that acts are done to is called `thing`, or is the one within it. */
+export const KINDS: Readonly<Record<string, { readonly nodes: readonly DocumentNode[]; readonly chosen?: string }>> = {
+  ...Object.fromEntries(SOLID_KINDS.map((kind) => [kind, { nodes: [solid(kind)] }])),
+  'flat shape': { nodes: [shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 5, v: 4 }), 0)] },
+  'flat circle': { nodes: [shape('thing', ellipseOutline({ u: 3, v: 3 }, { u: 2, v: 2 }), 0)] },
+  'shape on the sheet': { nodes: [shape('thing', rectangleOutline({ u: 5, v: 5 }, { u: 9, v: 8 }), 0, { plane: { kind: 'sheet', offset: 0 } })] },
+  'outline that crosses itself': { nodes: [shape('thing', outlineThrough([{ u: 0, v: 0 }, { u: 6, v: 4 }, { u: 6, v: 0 }, { u: 0, v: 4 }], true), 2)] }, // prettier-ignore
+  'tapered solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { taper: 0.5 })] },
+  'leaning solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { lean: { u: 1, v: 0 } })] },
+  line: { nodes: [shape('thing', outlineThrough([{ u: 1, v: 1 }, { u: 6, v: 2 }, { u: 7, v: 6 }], false), 0, { paint: { fill: null, line: { colour: '#333333', width: 0.5 } } })] }, // prettier-ignore
+  lettering: { nodes: [letters()] },
+  letter: { nodes: [letters()], chosen: 'letter' },
+  opening: { nodes: [group('whole', [box('block', [0, 0, 0], [6, 6, 5]), box('thing', [1, -1, 1], [2, 3, 2])], { joined: 'take away' })] },
+  'cut solid': { nodes: [group('thing', [box('block', [0, 0, 0], [6, 6, 5]), box('hatch', [1, -1, 1], [2, 3, 2])], { joined: 'take away' })] },
+  'joined solids': { nodes: [group('thing', [box('room', [0, 0, 0], [6, 6, 4]), box('chimney', [1, 1, 3], [2, 2, 4])], { joined: 'join' })] },
+  group: { nodes: [group('thing', [box('low', [0, 0, 0], [3, 3, 3]), box('high', [4, 0, 0], [3, 3, 5])])] },
+  'thing in a group': { nodes: [group('whole', [box('thing', [0, 0, 0], [3, 3, 3]), box('high', [4, 0, 0], [3, 3, 5])])] },
+  copy: { nodes: [crate, copy('thing', 'crate', [7, 0, 0])] },
+  'copy of a copy': { nodes: [crate, copy('second', 'crate', [7, 0, 0]), copy('thing', 'second', [0, 7, 0])] },
+  'mirrored copy': { nodes: [crate, copy('thing', 'crate', [14, 0, 0], { axes: ['-a', 'b', 'h'] })] },
+  'copy of a group': { nodes: [group('pair', [crate, box('high', [6, 0, 0], [3, 3, 5])]), copy('thing', 'pair', [0, 8, 0])] },
+  'artwork on a plane': { nodes: [placement({ kind: 'plane', plane: FLOOR }, { anchor: { at: { a: 1, b: 1, h: 0 }, width: 3, height: 1.5 } })] },
+  'artwork on a face': { nodes: [crate, placement({ kind: 'face', node: 'crate', face: 'end' })] },
+  'artwork round a side': { nodes: [{ ...solid('cylinder'), id: 'crate' }, placement({ kind: 'face', node: 'crate', face: 'side:1' }, { anchor: { at: { a: 1, b: 1, h: 2 }, width: 2, height: 1 } })] }, // prettier-ignore
+  dimension: { nodes: [{ ...base('thing'), kind: 'dimension', plane: FLOOR, from: { u: 0, v: 0 }, to: { u: 5, v: 0 }, along: 'u', apart: 1, colour: '#333333' } as DocumentNode] }, // prettier-ignore
+  'hidden solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { hidden: true })] },
+  'locked solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { locked: true })] },
+  'empty group': { nodes: [group('thing', [])] },
+};
+
+/** The small drawing that has a kind of thing in it. */
+export function drawingOf(kind: string): CheminDocument {
+  const art = { id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>', width: 4, height: 2 };
+  return applyEdit(emptyDocument('kinds', kind), { kind: 'add', nodes: KINDS[kind]!.nodes, artworks: [art] });
+}
+
+export const chosenOf = (kind: string): string => KINDS[kind]!.chosen ?? 'thing';
