@@ -59,6 +59,11 @@ describe('commands', () => {
     service.run('ungroup');
     expect(store.kept().nodes).toHaveLength(2);
     view.select(['one', 'two']);
+    // What is locked stays, and it is said.
+    service.run('delete');
+    expect(store.kept().nodes).toHaveLength(2);
+    expect(TestBed.inject(MessageStore).messages().at(-1)!.lines).toEqual(['“one” is locked.', '“two” is locked.']);
+    service.run('lock');
     service.run('delete');
     expect(store.kept().nodes).toEqual([]);
     expect(store.undoLabel()).toBe('delete 2 things');

@@ -1,4 +1,3 @@
-import Flatbush from 'flatbush';
 import { signedArea } from '../math/polygon';
 import { areasOf } from './areas-of';
 import { CLEAR_OF_NEAR, CLOSE_BY, CORNERS, EDGE_ON, SQUARE } from '../math/tolerances';
@@ -14,6 +13,7 @@ import { nearnessOf, type Nearness, type Sight } from '../projection/sight';
 import { drawSegments } from '../shape/draw-segments';
 import { chordsOf } from '../shape/segments';
 import { flattenPath, joinPaths, polygonPath, polylinePath, type Path } from '../shape/path';
+import { FacetIndex } from './facet-index';
 import { cutRuledPath, cutSpherePath } from './cut-round';
 import { seenCap, spherePath } from './sphere-view';
 import { ruledPath, seenStretches, withinStretch, type Stretch } from './stretches';
@@ -51,30 +51,6 @@ const FACET_ON_EDGE = 1e-8;
 /** Half the width in mm that a line has for the order, where its paint does not say. */
 export const THIN = 0.1;
 
-type Box = readonly [minX: number, minY: number, maxX: number, maxY: number];
-
-/** The boxes of facets on the sheet, and where there are many of them what finds those that meet another. */
-interface NearFacets {
-  readonly boxes: readonly Box[];
-  readonly index: Flatbush | null;
-}
-
-/** Facets up to which looking at each of them costs less than an index. */
-const FEW_FACETS = 16;
-
-function boxOf(polygon: readonly number[]): Box {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < polygon.length; i += 2) {
-    const x = polygon[i]!;
-    const y = polygon[i + 1]!;
-    if (x < minX) minX = x;
-    if (x > maxX) maxX = x;
-    if (y < minY) minY = y;
-    if (y > maxY) maxY = y;
-  }
-  return [minX, minY, maxX, maxY];
-}
-
 /**
  * A part of a body that the viewer sees, whole as if nothing lay in front: a surface turned to him, a stretch of a
  * ruled surface between two outlines, or a line. Its identity is what order and picture remember it by.
@@ -85,7 +61,7 @@ export class DrawnSurface {
   private measured: readonly number[] | null = null;
   private fine: DrawnSurface | null = null;
   private plane: Nearness | null = null;
-  private near: NearFacets | null = null;
+  private near: FacetIndex | null = null;
   /** Its path is made of its facets. */
   private inPieces = false;
 
@@ -125,19 +101,7 @@ export class DrawnSurface {
 
   /** Places among its facets of those whose boxes on the sheet meet the box of one of another surface, in their order. */
   facetsNear({ polygon }: DrawnFacet): readonly number[] {
-    const [minX, minY, maxX, maxY] = boxOf(polygon);
-    const { boxes } = (this.near ??= this.makeNear());
-    if (this.near.index) return this.near.index.search(minX, minY, maxX, maxY).sort((p, q) => p - q);
-    return boxes.flatMap((box, k) => (minX > box[2] || box[0] > maxX || minY > box[3] || box[1] > maxY ? [] : [k]));
-  }
-
-  private makeNear(): NearFacets {
-    const boxes = this.facets.map(({ polygon }) => boxOf(polygon));
-    if (boxes.length <= FEW_FACETS) return { boxes, index: null };
-    const index = new Flatbush(boxes.length);
-    for (const box of boxes) index.add(...box);
-    index.finish();
-    return { boxes, index };
+    return (this.near ??= new FacetIndex(this.facets.map((facet) => facet.polygon))).near(polygon);
   }
 
   /** Room round the facets within which the true boundary lies. */
