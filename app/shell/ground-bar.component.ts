@@ -36,7 +36,7 @@ import { RosetteComponent } from './rosette.component';
       <button type="button" class="plain" [attr.aria-pressed]="view.seeThrough()" pTooltip="E" tooltipPosition="top" (click)="commands.run('view.see-through')">
         See-through
       </button>
-      @if (store.shown().references.length > 0) {
+      @if (store.shown().references.length > 0 && !tools.busy()) {
         <button type="button" class="plain" [attr.aria-pressed]="aids.onTop()" pTooltip="B" tooltipPosition="top" (click)="commands.run('view.references')">
           References on top
         </button>
