@@ -1,18 +1,21 @@
 import { create } from 'fontkit';
 import { fontFileFault } from '../core/lettering/font-file';
+import { boundedReads, partsFault, type ComposedFont } from '../core/lettering/glyph-budget';
 import type { LaidText } from '../core/lettering/laid-text';
 import { layText, TextError, type TextFont } from '../core/lettering/lay-text';
 import { SHIPPED_FONTS, type FontLettering } from '../core/lettering/lettering';
 import { offer } from './offer';
 
 /** What else is read of a font from outside. */
-interface NamedFont extends TextFont {
+interface NamedFont extends TextFont, ComposedFont {
   readonly fullName?: string | null;
   readonly familyName?: string | null;
   readonly fonts?: readonly unknown[];
 }
 
 const fonts = new Map<string, Promise<TextFont>>();
+/** What begins a text anew in fonts from outside, whose reading is bounded. */
+const anew = new WeakMap<TextFont, () => void>();
 
 /** A font that ships, or one of a drawing, read once. */
 function fontOf(key: string, file: Blob | null): Promise<TextFont> {
@@ -42,8 +45,12 @@ async function own(file: Blob): Promise<NamedFont> {
   let font: NamedFont;
   try {
     font = create(bytes) as NamedFont;
-    font.layout('Hx0');
-  } catch {
+    const parts = partsFault(font);
+    if (parts) throw new TextError(parts);
+    anew.set(font, boundedReads(font));
+    for (const { path } of font.layout('Hx0').glyphs) void path.commands;
+  } catch (error) {
+    if (error instanceof TextError) throw error;
     throw new Error('It is damaged: its tables cannot be read.');
   }
   if (!(font.unitsPerEm > 0) || font.fonts) throw new Error('It is damaged: it does not say how large its letters are.');
@@ -56,6 +63,7 @@ const api = {
   lay: async (lettering: FontLettering, file: Blob | null): Promise<LaidText> => {
     const font = await fontOf(lettering.font, file);
     try {
+      anew.get(font)?.();
       return layText(font, lettering);
     } catch (error) {
       if (error instanceof TextError) throw error;

@@ -1,8 +1,10 @@
 /** Most bytes of a font that a drawing keeps. */
 export const MOST_FONT_BYTES = 16_000_000;
 
-/** Most bytes that a compressed font may unfold to. */
-const MOST_UNFOLDED = 64_000_000;
+/** Most bytes that a compressed font may unfold to, and those of a table that holds neither outlines nor how letters go together. */
+const MOST_UNFOLDED = 48_000_000;
+const MOST_OF_A_TABLE = 4_000_000;
+const LARGE = ['glyf', 'CFF ', 'CFF2', 'gvar', 'GSUB', 'GPOS', 'SVG ', 'CBDT', 'sbix', 'EBDT'];
 
 /** Kinds of font files by their first four bytes, with the ending of their names. */
 const KINDS = { '\0\u0001\0\0': 'ttf', true: 'ttf', OTTO: 'otf', wOFF: 'woff', wOF2: 'woff2' } as const;
@@ -46,7 +48,8 @@ function packedFault(bytes: Uint8Array, ending: 'woff' | 'woff2'): string | null
     if (at + 20 > bytes.length) return CUT;
     names.add(tag(bytes, at));
     if (uint32(bytes, at + 4) + uint32(bytes, at + 8) > bytes.length) return CUT;
-    if (uint32(bytes, at + 12) > MOST_UNFOLDED) return `Its table “${tag(bytes, at)}” would unfold to more than ${MOST_UNFOLDED / 1e6} MB.`;
+    const large = tableFault(tag(bytes, at), uint32(bytes, at + 12));
+    if (large) return large;
   }
   return missing(names);
 }
@@ -60,8 +63,16 @@ function tablesFault(bytes: Uint8Array): string | null {
     const at = 12 + 16 * i;
     if (at + 16 > bytes.length || uint32(bytes, at + 8) + uint32(bytes, at + 12) > bytes.length) return CUT;
     names.add(tag(bytes, at));
+    const large = tableFault(tag(bytes, at), uint32(bytes, at + 12));
+    if (large) return large;
   }
   return missing(names);
+}
+
+/** Tables of letters may be large; millions of bytes of anything else hold whoever reads them. */
+function tableFault(name: string, length: number): string | null {
+  const most = LARGE.includes(name) ? MOST_UNFOLDED : MOST_OF_A_TABLE;
+  return length > most ? `Its table “${name}” has ${(length / 1e6).toFixed(0)} MB; at most ${most / 1e6} MB are read.` : null;
 }
 
 const CUT = 'It is cut short.';
