@@ -222,6 +222,21 @@ export class LightService {
         : 'Keeps this colour in any light';
   });
 
+  /** The thing of whose faces one was pressed, for acts on all of them; null where none was. */
+  readonly faceOf = computed(() => {
+    if (this.coloured().face === null) return null;
+    const paints = this.arranging.shapes().flatMap(({ paint, surfaces }) => [paint, ...Object.values(surfaces ?? {})]);
+    return { name: this.arranging.nodes()[0]?.name ?? '', kept: paints.every(({ unlit }) => unlit === true) };
+  });
+
+  /** Keeps the colours of all faces of the thing of which one was pressed, or lets them go. */
+  setAllUnlit(on: boolean): void {
+    const face = this.view.face();
+    this.view.select(this.view.selection());
+    this.setUnlit(on);
+    this.view.select(this.view.selection(), face);
+  }
+
   /** Keeps the colour of the face that was pressed, or of everything selected, as it is whatever the light does. */
   setUnlit(on: boolean): void {
     const { shapes, face } = this.coloured();

@@ -36,5 +36,9 @@ describe('colours that light does not change', () => {
     expect(findShape(store.kept(), 'one')!.paint.unlit).toBe(true);
     view.select(['one', 'pair']);
     expect(light.unlit()).toBe('some');
+    // From one face, all of them in one act; the face stays chosen.
+    view.select(['one'], 'side:1');
+    light.setAllUnlit(true);
+    expect([light.faceOf(), view.face(), findShape(store.kept(), 'one')!.surfaces!['side:1']!.unlit]).toEqual([{ name: 'one', kept: true }, 'side:1', true]);
   });
 });
