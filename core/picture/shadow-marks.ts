@@ -5,6 +5,8 @@ import type { Shade } from '../shadow/shade';
 import { shadeOnSheet } from '../shadow/shade-on-sheet';
 import type { Fill } from '../paint/paint';
 import { joinPaths, type Path } from '../shape/path';
+import { areasOf } from '../visibility/areas-of';
+import { cutPath } from '../visibility/cut';
 import type { DrawnSurface } from '../visibility/drawn-body';
 import { softened, strengthOf, type Layer } from './soft-edges';
 import type { Tones } from './tones';
@@ -24,11 +26,19 @@ export function shadowLayers(part: DrawnSurface, shades: readonly Shade[], { sof
   const thrown = shades.filter(({ contact }) => !contact);
   // What lets light through first: full shadows lie over its own.
   const kinds = [...new Set(thrown.map(kindOf))].sort((p, q) => Number.parseFloat(p) - Number.parseFloat(q));
+  const dark = thrown.some(({ through }) => through)
+    ? thrown.flatMap((shade) => (shade.through === undefined && (shade.strength ?? 1) === 1 && !shade.rough ? areasOf(shadeOnSheet(part, shade)) : []))
+    : [];
+  const lit = (path: Path): Path => (dark.length > 0 ? cutPath(path, dark).path : path);
   return [
     ...kinds.flatMap((kind) => {
       const some = thrown.filter((shade) => kindOf(shade) === kind);
       const [{ strength: most = 1, through }] = some as [Shade];
-      return layersOf(part, some, soft).map((layer): Layer => ({ ...layer, strength: layer.strength * most, ...(through && { through }) }));
+      return layersOf(part, some, soft).map((layer): Layer => ({
+        ...layer,
+        strength: layer.strength * most,
+        ...(through && { through: { colour: through, path: lit(layer.path) } }),
+      }));
     }),
     ...near,
   ];
@@ -86,9 +96,15 @@ export function overlay(tones: Tones, part: DrawnSurface, fill: Fill | null, lay
 
 /** What colours the light that gets through glass, over its shadow: multiplied, so that white light would change nothing. */
 export function tintsOf(layers: readonly Layer[], clip: GroupMark['clip']): readonly GroupMark[] {
-  return layers.flatMap(({ path, strength, rough, through }): readonly GroupMark[] => {
-    if (through === undefined) return [];
-    const mark: Mark = { kind: 'path', path, fill: { kind: 'flat', colour: through, strength }, rule: rough ? 'nonzero' : 'evenodd', line: null };
+  return layers.flatMap(({ strength, rough, through }): readonly GroupMark[] => {
+    if (through === undefined || through.path.verbs === '') return [];
+    const mark: Mark = {
+      kind: 'path',
+      path: through.path,
+      fill: { kind: 'flat', colour: through.colour, strength },
+      rule: rough ? 'nonzero' : 'evenodd',
+      line: null,
+    };
     return [{ kind: 'group', node: null, name: 'light through', clip, strength: 1, blend: 'multiply', marks: [mark] }];
   });
 }

@@ -7,6 +7,8 @@ import { applyEdit, type Edit } from '../document/edits';
 import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';
 import { ellipseOutline } from '../shape/forms';
 import { rectangleOutline, type Outline } from '../shape/outline';
+import { flattenPath } from '../shape/path';
+import { signedArea } from '../math/polygon';
 import { randomFrom, runs } from '../testing/random';
 import { svgFromSheet } from '../output/paint-svg';
 import { PictureMaker, type Picture } from './picture';
@@ -65,6 +67,25 @@ describe('shadows in the picture', () => {
     expect(through('#808080')).toEqual([]);
     const floor = lit([shape('pane', square(4, 0, 2), 3, 0, { paint: { fill: '#804020', line: null, strength: 0.5 } })], { floor: 0 });
     expect(groups(new PictureMaker().make(floor).marks).filter(({ name }) => name === 'light through').flatMap(fillsOf)).toEqual(['#ff8040 0.50']); // prettier-ignore
+  });
+
+  it('of coloured glass leave what is fully shaded as it is', () => {
+    const paint = { fill: '#204080', line: null, strength: 0.4 };
+    const noon = { on: true } as const;
+    const tinted = (nodes: readonly DocumentNode[]): number => {
+      const document = { ...emptyDocument('d', 'd'), nodes };
+      const overhead = { ...document, light: { ...document.light, sun: { kept: 'world' as const, azimuthDeg: 0, elevationDeg: 90 }, shadows: noon } };
+      const marks = groups(new PictureMaker().make(overhead as CheminDocument).marks).filter(({ name }) => name === 'light through').flatMap(({ marks: own }) => own); // prettier-ignore
+      return marks.flatMap((mark) => (mark.kind === 'path' ? flattenPath(mark.path, 0.01) : [])).reduce((sum, ring) => sum + Math.abs(signedArea(ring)), 0);
+    };
+    // Seen from the front the slab hides nothing of the ground behind it; the pane lies under it, over half of it, beside it.
+    const slab = shape('slab', square(0, 0, 4), 6, 0.5, { receives: false });
+    const pane = (u: number): ShapeNode => shape('pane', square(u, 0, 4), 3, 0, { paint, receives: false });
+    const whole = tinted([ground, pane(12)]);
+    expect(whole).toBeGreaterThan(1);
+    expect(tinted([ground, slab, pane(12)])).toBeCloseTo(whole, 3);
+    expect(tinted([ground, slab, pane(2)]) / whole).toBeCloseTo(0.5, 3);
+    expect(tinted([ground, slab, pane(0)])).toBe(0);
   });
 
   it('lie close round what stands on something, whatever the light, in steps that get lighter outwards', () => {

@@ -9,8 +9,8 @@ export interface Layer {
   readonly strength: number;
   /** Laid together for a frame: filled by windings, and clipped to the surface. */
   readonly rough?: true;
-  /** The colour of the light that gets through what throws it, `#rrggbb`. */
-  readonly through?: string;
+  /** The colour of the light that gets through what throws it, `#rrggbb`, and where it falls: not in the full shadow of anything else. */
+  readonly through?: { readonly colour: string; readonly path: Path };
 }
 
 /** Whole numbers to a mm of the sheet. */
