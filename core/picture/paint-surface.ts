@@ -26,6 +26,7 @@ import { overlay, shadowLayers, tintsOf } from './shadow-marks';
 import type { Layer } from './soft-edges';
 import { sideFill, sphereFill } from './sphere-tones';
 import type { Toned } from '../light/tones';
+import { inShade, whollyShaded } from './wholly-shaded';
 import type { Stage } from './stage';
 import type { Tones } from './tones';
 
@@ -79,7 +80,11 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   const lines: Mark[] = follows ? [lineMark(line, path, node.outline, plane, colour)] : line ? [sideLine(line, path, colour)] : [];
   // Where something was cut out of it, a seam would run over what is in front there.
   const seamed = solid && !line && areas === null;
-  const own: Mark[] = filled(tones, stage, paint, part, map, seamed);
+  const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);
+  const lit = filled(tones, stage, paint, part, map, seamed);
+  const dark = paint.fill !== null && !tones.light.shadows?.ink ? whollyShaded(shadow, part.surface) : null;
+  const base = dark && inShade(lit, filled(tones.covered, stage, paint, part, map, seamed), dark.strength);
+  const own: Mark[] = base ? [shadowGroup(base, null)] : lit;
   const face = surface.from?.name ?? surface.name;
   const onIt = on.flatMap(({ node: placement, artwork, drawn: there, tones: own }): readonly { readonly painted: Painted; readonly shaded: boolean }[] => {
     const named = placement.target.kind === 'face' && (placement.target.face === face || surface.also.includes(placement.target.face));
@@ -104,8 +109,7 @@ export function paintSurface(stage: Stage, tones: Tones, part: PaintedPart, node
   });
   // What shadows do not fall on lies over them.
   const [placed, over] = [true, false].map((shaded) => onIt.flatMap((one) => (one.shaded === shaded ? [one.painted] : []))) as [Painted[], Painted[]];
-  const shadow = shadowLayers(part.surface, part.shades, tones.light.shadows);
-  if (paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, shadow, seamed));
+  if (paint.fill !== null) own.push(...shadowed(tones, stage, paint, part, map, base ? dark!.rest : shadow, seamed));
   own.push(...(shadow.length > 0 ? lines : withLines(own, lines)), ...groupByNode(placed));
   if (shadow.length > 0 && placed.length > 0) own.push(overlay(tones, part.surface, paint.fill, shadow, areas && path));
   own.push(...groupByNode(over));
@@ -130,29 +134,30 @@ function paintOf(node: ShapeNode, surface: Surface): Paint {
   return node.surfaces?.[surface.from?.name ?? surface.name] ?? node.paint;
 }
 
+const shadowGroup = (marks: readonly Mark[], clip: GroupMark['clip'], strength = 1): GroupMark => ({
+  kind: 'group',
+  node: null,
+  name: 'shadow',
+  clip,
+  strength,
+  marks,
+});
+
 /** What of a part lies in shadow, painted again in the tones of what is covered. */
 function shadowed(tones: Tones, stage: Stage, paint: Paint, part: PaintedPart, map: Mat33 | null, layers: readonly Layer[], seamed: boolean): readonly Mark[] {
   if (layers.length === 0) return [];
   const { ink } = tones.light.shadows ?? {};
   const rough = layers[0]?.rough ?? false;
   const clip = part.areas || rough ? { path: part.path, rule: 'evenodd' as const } : null;
-  const group = (marks: readonly Mark[], within: GroupMark['clip'], strength = 1): GroupMark => ({
-    kind: 'group',
-    node: null,
-    name: 'shadow',
-    clip: within,
-    strength,
-    marks,
-  });
   if (ink) return [overlay(tones, part.surface, paint.fill, layers, part.areas && part.path)];
   const all = filled(tones.covered, stage, paint, part, map, false);
   const [only] = all;
   // A face of one colour has its shadow as paths; the tones of others are clipped to it.
   if (all.length !== 1 || only?.kind !== 'path' || only.fill?.kind !== 'flat')
-    return [...layers.map(({ path, strength }) => group(all, { path, rule: rough ? 'nonzero' : 'evenodd' }, strength)), ...tintsOf(layers, clip)];
+    return [...layers.map(({ path, strength }) => shadowGroup(all, { path, rule: rough ? 'nonzero' : 'evenodd' }, strength)), ...tintsOf(layers, clip)];
   const { fill } = only;
   const marks = layers.map(({ path, strength }): Mark => ({ ...only, path, rule: rough ? 'nonzero' : 'evenodd', fill: { ...fill, strength: fill.strength * strength }, line: seamed && strength === 1 && layers.length === 1 ? seam(fill) : null })); // prettier-ignore
-  return [group(marks, clip), ...tintsOf(layers, clip)];
+  return [shadowGroup(marks, clip), ...tintsOf(layers, clip)];
 }
 
 /** The fill of a part: one path, or for round parts whose generators meet on the sheet several. @param seamed closes hair lines */

@@ -6,6 +6,7 @@ import type { GroupMark, Mark, PathMark } from '../artwork/marks';
 import { applyEdit, type Edit } from '../document/edits';
 import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';
 import { ellipseOutline } from '../shape/forms';
+import { projectionFrom, sheetFromWorld } from '../projection/projection';
 import { rectangleOutline, type Outline } from '../shape/outline';
 import { flattenPath } from '../shape/path';
 import { signedArea } from '../math/polygon';
@@ -67,6 +68,29 @@ describe('shadows in the picture', () => {
     expect(through('#808080')).toEqual([]);
     const floor = lit([shape('pane', square(4, 0, 2), 3, 0, { paint: { fill: '#804020', line: null, strength: 0.5 } })], { floor: 0 });
     expect(groups(new PictureMaker().make(floor).marks).filter(({ name }) => name === 'light through').flatMap(fillsOf)).toEqual(['#ff8040 0.50']); // prettier-ignore
+  });
+
+  it.each([{}, { soft: 1 }, { fade: 30 }, { soft: 1, fade: 30 }])('show nothing lit along the edge between two faces in one plane: %j', (shadows) => {
+    // A leg under a seat, their fronts flush, in the shadow of a wall before them.
+    const nodes = [
+      shape('leg', rectangleOutline({ u: 0, v: 0 }, { u: 2, v: 2 }), 0, 4),
+      shape('seat', rectangleOutline({ u: 0, v: 0 }, { u: 8, v: 2 }), 4, 2),
+      shape('wall', rectangleOutline({ u: -40, v: -9 }, { u: 50, v: -8.5 }), 0, 50, { receives: false, paint: { fill: null, line: null } }),
+    ];
+    const document = { ...lit(nodes), light: { ...lit(nodes, shadows).light, sun: { azimuthDeg: 270, elevationDeg: 20 } } };
+    const picture = new PictureMaker().make(document);
+    const { pixels, width } = new Resvg(svgFromSheet({ sheet: document.sheet, marks: picture.marks, background: true }, 'x'), { fitTo: { mode: 'width', value: 1571 } }).render(); // prettier-ignore
+    const k = width / document.sheet.width;
+    const at = (u: number, h: number): readonly number[] => {
+      const { x, y } = sheetFromWorld(projectionFrom(document.projection), { a: u * document.grid.cell, b: 0, h: h * document.grid.cell })!;
+      const from = 4 * (Math.floor(y * k) * width + Math.floor(x * k));
+      return Array.from(pixels.subarray(from, from + 3));
+    };
+    const shaded = at(1, 2);
+    expect(Math.max(...shaded)).toBeLessThan(170);
+    for (const u of [0.5, 1, 1.5]) {
+      for (let h = 3.5; h < 4.5; h += 0.004) expect([u, h, Math.max(...at(u, h).map((value, i) => value - shaded[i]!)) < 3]).toEqual([u, h, true]);
+    }
   });
 
   it('of coloured glass leave what is fully shaded as it is', () => {
