@@ -231,6 +231,7 @@ export class ContentsComponent {
   /** Things that are painted whole because they could not be cut where something lies in front of them. */
   protected readonly uncut = computed(() => new Set(this.pictures.picture().uncut));
   protected readonly unjoined = computed(() => this.pictures.picture().unjoined);
+  protected readonly emptied = computed(() => new Set(this.pictures.picture().emptied));
   protected readonly through = computed(() => new Set(this.pictures.picture().through));
   /** Things on which shadows fall, and those on which they do not show. */
   protected readonly shaded = computed(() => new Set(this.pictures.picture().shaded));

@@ -93,3 +93,17 @@ describe('the picture of solids that are one', () => {
     expect(at(document, made, 1.5 - 12, 0, 3)!.node).toBe('twin');
   });
 });
+
+describe('solids of which nothing is left', () => {
+  it('are told, where they only touch and where all is taken away', async () => {
+    const two = (joined: 'overlap' | 'take away', second: ShapeNode): CheminDocument => {
+      const group: GroupNode = { kind: 'group', id: 'whole', name: 'whole', hidden: false, locked: false, children: [box('first', [0, 0, 0], [4, 4, 4], '#c0a080'), second], joined }; // prettier-ignore
+      return applyEdit(emptyDocument('d', 'd'), { kind: 'add', nodes: [group], artworks: [] });
+    };
+    const emptied = async (document: CheminDocument): Promise<readonly string[]> => (await picture(document)).emptied;
+    expect(await emptied(two('overlap', box('second', [4, 0, 0], [4, 4, 4], '#00aa55')))).toEqual(['whole']);
+    expect(await emptied(two('overlap', box('second', [3, 0, 0], [4, 4, 4], '#00aa55')))).toEqual([]);
+    expect(await emptied(two('take away', box('second', [-1, -1, -1], [6, 6, 6], '#00aa55')))).toEqual(['whole']);
+    expect(await emptied(kiosk())).toEqual([]);
+  });
+});

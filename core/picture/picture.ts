@@ -35,6 +35,8 @@ export interface Picture {
   readonly shaded: readonly string[];
   /** Nodes whose solids are not joined in it: because they are being joined, or cannot be. */
   readonly unjoined: ReadonlyMap<string, Unready>;
+  /** Nodes of whose solids nothing is left: what they have in common is nothing, or all of it is taken away. */
+  readonly emptied: readonly string[];
   /** What is less than exact so far, made in pieces: run to its end, the picture made again is exact at once. */
   readonly later: Generator<undefined, void> | null;
 }
@@ -85,7 +87,7 @@ export class PictureMaker {
   *making(document: CheminDocument, haste: Haste = 'exact'): Generator<undefined, Picture> {
     const stage = this.stageOf(document);
     const tones = this.tonesOf(document);
-    const { under, over, space, onFaces, artworks } = yield* this.gather(document, stage, tones);
+    const { under, over, space, onFaces, artworks, emptied } = yield* this.gather(document, stage, tones);
     const { order, through, beyond } = this.order.update(
       space.map(({ drawn }) => drawn),
       haste === 'quick',
@@ -125,6 +127,7 @@ export class PictureMaker {
       through: cutThrough(document, through, space),
       shaded: [...shaded],
       unjoined: unjoinedIn(space),
+      emptied: [...emptied],
       later,
     };
   }
@@ -138,6 +141,7 @@ export class PictureMaker {
     for (const photo of document.photos ?? []) under.push(paintPhoto(photo));
     const photos = under.length;
     const laid: Painted[] = [];
+    const emptied = new Set<string>();
     for (const drawn of drawing.elsewhere) {
       const { node } = drawn;
       const onPhoto = node.kind === 'placement' ? paintPhotographed(stage, document, node, drawn, artworks.get(node.artwork)) : null;
@@ -148,12 +152,14 @@ export class PictureMaker {
       const body = drawnBody(drawn);
       if (space.length % PIECE === PIECE - 1) yield;
       if (body) space.push({ node: drawn, drawn: this.drawnOf(stage, drawn, body) });
-      else if (node.kind !== 'group' && isOnSheet(node))
+      else if (node.kind === 'group') {
+        if (geometry.of(node).state === 'ready') emptied.add(drawn.owner);
+      } else if (isOnSheet(node))
         (space.length > 0 ? over : under).push(paintFlat(stage, tonesIn(tones, ownLook(document, drawn.owner, node.id)), drawn, node, artworks));
     }
     this.drawn.end();
     if (photos > 0) under.splice(photos, 0, ...laid, ...paintMasks(document));
-    return { under, over, space, onFaces: sortedOnFaces(document, drawing.onFaces, artworks, tones), artworks };
+    return { under, over, space, onFaces: sortedOnFaces(document, drawing.onFaces, artworks, tones), artworks, emptied };
   }
 
   private drawnOf(stage: Stage, { node, within }: DrawnNode, body: Body): DrawnBody {
@@ -238,6 +244,8 @@ interface Gathered {
   readonly space: readonly { readonly node: DrawnNode; readonly drawn: DrawnBody }[];
   readonly onFaces: OnFaces;
   readonly artworks: FlatArtworks;
+  /** Things that are one of whose solids nothing is left. */
+  readonly emptied: ReadonlySet<string>;
 }
 
 function isOnSheet(node: ShapeNode | PlacementNode): boolean {
