@@ -6,7 +6,10 @@ import type { GroupMark, Mark, PathMark } from '../artwork/marks';
 import { applyEdit, type Edit } from '../document/edits';
 import { emptyDocument, type CheminDocument, type DocumentNode, type ShapeNode } from '../document/types';
 import { ellipseOutline } from '../shape/forms';
+import { sunDirection } from '../light/tones';
+import { sunOf } from '../light/sun';
 import { projectionFrom, sheetFromWorld } from '../projection/projection';
+import type { ProjectionSetup } from '../projection/setup';
 import { rectangleOutline, type Outline } from '../shape/outline';
 import { flattenPath } from '../shape/path';
 import { signedArea } from '../math/polygon';
@@ -48,6 +51,31 @@ describe('shadows in the picture', () => {
     expect(shadowsIn(lit([{ ...ground, receives: false }, cube]))).toEqual([]);
     const group: DocumentNode = { kind: 'group', id: 'g', name: 'g', hidden: false, locked: false, casts: false, children: [cube] };
     expect(shadowsIn(lit([ground, group]))).toEqual([]);
+  });
+
+  it('fall on the endless floor in perspective to a thousandth of a mm, and to the edge of the sheet', () => {
+    const projection: ProjectionSetup = { kind: 'perspective', chosen: 'two-point', focal: 260, principal: { x: 150, y: 60 }, turnDeg: 35, tiltDeg: 0, rollDeg: 0, eye: { a: -130, b: -190, h: 120 } }; // prettier-ignore
+    const painted = (
+      nodes: readonly DocumentNode[],
+      sun = { azimuthDeg: 205, elevationDeg: 35 },
+    ): { readonly corners: readonly number[]; readonly document: CheminDocument } => {
+      const document = { ...lit(nodes, { floor: 0 }), projection };
+      const turned = { ...document, light: { ...document.light, sun } };
+      const [mark] = shadowsIn(turned).find(({ name }) => name === 'shadow on the floor')!.marks as [PathMark];
+      return { corners: Array.from(mark.path.coords), document: turned };
+    };
+    const post = shape('post', rectangleOutline({ u: 3, v: 2 }, { u: 5, v: 6 }), 0, 4);
+    const { corners, document } = painted([post]);
+    const towards = sunDirection(sunOf(document));
+    const eye = projectionFrom(projection);
+    const { cell } = document.grid;
+    // The top's corners along the light, by hand; those that lie on the shadow's outline.
+    const tips = [[3, 2], [5, 2], [5, 6], [3, 6]].map(([a, b]) => sheetFromWorld(eye, { a: (a! - (4 * towards.a) / towards.h) * cell, b: (b! - (4 * towards.b) / towards.h) * cell, h: 0 })!); // prettier-ignore
+    const off = tips.map(({ x, y }) => Math.min(...corners.flatMap((_, i) => (i % 2 === 0 ? [Math.hypot(corners[i]! - x, corners[i + 1]! - y)] : []))));
+    expect(off.filter((miss) => miss < 1e-3).length).toBeGreaterThanOrEqual(3);
+    // Towards the viewer it goes on beyond the sheet's lower edge.
+    const long = painted([shape('tower', rectangleOutline({ u: 3, v: 2 }, { u: 5, v: 6 }), 0, 300)], { azimuthDeg: 50, elevationDeg: 35 });
+    expect(Math.max(...long.corners.filter((_, i) => i % 2 === 1))).toBeGreaterThan(long.document.sheet.height);
   });
 
   it('of what lets light through are as weak as it is', () => {

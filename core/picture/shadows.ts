@@ -2,7 +2,6 @@ import type { Mark } from '../artwork/marks';
 import { nodesById, shapesIn } from '../document/tree';
 import type { CheminDocument, Shadows } from '../document/types';
 import type { Body, Surface } from '../geometry/body';
-import { depthBody } from '../geometry/depth-recipe';
 import { ContactShades } from '../shadow/contact-shade';
 import { LampShades } from '../shadow/lamp-shades';
 import { SunShades, type LitBody, type Shade, type Shades } from '../shadow/shade';
@@ -10,15 +9,10 @@ import { sunOf } from '../light/sun';
 import { coveredTone, exposure, filledUp, sunDirection, toneAt, tonedColour } from '../light/tones';
 import { channelsOf, hexOf } from '../light/channels';
 import { kept, keptBy, keptByName } from '../math/keep';
-import { invert33 } from '../math/matrix';
 import { meanColour } from '../paint/paint';
-import { exactCells } from '../math/exact';
-import { MAX_CELLS } from '../math/tolerances';
-import { planeFrame, sheetFromFrame, type Plane } from '../projection/planes';
-import { facing } from '../projection/projection';
-import { outlineThrough } from '../shape/outline';
 import { drawBody, type DrawnSurface } from '../visibility/drawn-body';
 import type { DrawnNode } from './drawn-nodes';
+import { floorBody, shadowBox } from './endless-floor';
 import { PLAIN, type Painted } from './painted';
 import { refusedBy } from './parents';
 import { shadowLayers, tintsOf } from './shadow-marks';
@@ -37,6 +31,11 @@ interface ShadowsThere {
   /** Of shadows that are only laid together so far: makes the exact ones in pieces, after which they are there at once. */
   readonly later: Generator<undefined, void> | null;
 }
+
+/** The sine of the sun's elevation below which its shadows have no end. */
+const LOW_SUN = 0.01;
+/** No box: told by numbers, so that it is kept by them. */
+const NOWHERE = { minU: -Infinity, minV: -Infinity, maxU: Infinity, maxV: Infinity };
 
 /** Surfaces above which shadows from nothing may keep a person waiting. */
 const MANY = 200;
@@ -70,10 +69,12 @@ export class ShadowKeeper {
   private readonly bySun = kept((a: number, b: number, h: number, fade: number | null) => lightOf(() => new SunShades({ a, b, h }, fade)));
   private readonly byLamp = kept((a: number, b: number, h: number, reach: number, fade: number | null) => lightOf(() => new LampShades({ at: { a, b, h }, reach }, fade))); // prettier-ignore
   private readonly contacts = kept((width: number) => new ContactShades(width));
-  private readonly floor = kept((stage: Stage, width: number, height: number, floor: number): Floor | null => {
-    const body = floorBody(stage, { width, height }, floor);
-    return body && { body, part: drawBody(stage.view, body).surfaces[0] ?? null };
-  });
+  private readonly floor = kept(
+    (stage: Stage, width: number, height: number, floor: number, minU: number, minV: number, maxU: number, maxV: number): Floor | null => {
+      const body = floorBody(stage, { width, height }, floor, Number.isFinite(minU) ? { minU, minV, maxU, maxV } : null);
+      return body && { body, part: drawBody(stage.view, body).surfaces[0] ?? null };
+    },
+  );
 
   /** @param seen the surfaces that are turned to the viewer */
   update(document: CheminDocument, stage: Stage, space: readonly InSpace[], seen: ReadonlySet<Surface>, haste: Haste): ShadowsThere {
@@ -81,7 +82,7 @@ export class ShadowKeeper {
     if (!light.shadows?.on) return NO_SHADES;
     const bodies = litBodies(document, stage, space);
     const level = light.shadows.floor;
-    const floor = level === undefined ? null : this.floor(stage, document.sheet.width, document.sheet.height, level);
+    const floor = level === undefined ? null : this.floorUnder(document, stage, bodies, level);
     const surface = floor?.part?.surface;
     if (floor) bodies.push({ body: floor.body, casts: false, receives: true, half: 0 });
     const asked = surface ? new Set([...seen, surface]) : seen;
@@ -104,6 +105,15 @@ export class ShadowKeeper {
       floor: surface ? floorShadow(document, floor!.part!, shades.get(surface) ?? []) : null,
       later: waits ? inTurn(parts.map((part) => part.light.working(part.bodies, false, asked))) : null,
     };
+  }
+
+  /** The floor as far as it is seen; under the sun, as far as shadows can fall on it. */
+  private floorUnder(document: CheminDocument, stage: Stage, bodies: readonly LitBody[], level: number): Floor | null {
+    const { light, sheet } = document;
+    const towards = light.lamp ? null : sunDirection(sunOf(document));
+    const box = towards && towards.h > LOW_SUN ? shadowBox(bodies, towards, level, light.shadows?.contact ?? null) : null;
+    const { minU, minV, maxU, maxV } = box ?? NOWHERE;
+    return this.floor(stage, sheet.width, sheet.height, level, minU, minV, maxU, maxV);
   }
 
   /** What is darkened close round what stands on something. */
@@ -176,35 +186,6 @@ function lightThrough(colour: string): string | null {
   const most = Math.max(1, ...channels);
   if (most - Math.min(...channels) < WHITE) return null;
   return hexOf(channels.map((value) => (255 * value) / most));
-}
-
-/** Corners of the floor that lie farther away than this many times the nearest are not looked at: the horizon is there. */
-const FARTHEST = 1e4;
-
-/** The floor as far as it is seen on the sheet, at a height in cells; null where it is seen edge-on or from below. */
-function floorBody({ view }: Stage, { width, height }: { readonly width: number; readonly height: number }, level: number): Body | null {
-  const plane: Plane = { kind: 'floor', offset: exactCells(level) };
-  const frame = planeFrame(plane, 1)!;
-  const { projection } = view.sight;
-  if (facing(projection, frame.normal, frame.origin) <= 0) return null;
-  const back = invert33(sheetFromFrame(projection, frame));
-  if (!back) return null;
-  const depth = (x: number, y: number): number => back[6] * x + back[7] * y + back[8];
-  const corners = [[0, 0], [width, 0], [width, height], [0, height]] as const; // prettier-ignore
-  const least = Math.max(...corners.map(([x, y]) => depth(x, y))) / FARTHEST;
-  if (!(least > 0)) return null;
-  const seen = corners.flatMap(([x, y], i) => {
-    const [p, q] = corners[(i + 3) % 4]!;
-    const [d, e] = [depth(p, q) - least, depth(x, y) - least];
-    const t = d / (d - e);
-    return [...(d >= 0 !== e >= 0 ? [[p + (x - p) * t, q + (y - q) * t] as const] : []), ...(e >= 0 ? [[x, y] as const] : [])];
-  });
-  const within = (n: number): number => exactCells(Math.max(-MAX_CELLS, Math.min(MAX_CELLS, n)));
-  const points = seen.map(([x, y]) => {
-    const w = depth(x, y);
-    return { u: within((back[0] * x + back[1] * y + back[2]) / w), v: within((back[3] * x + back[4] * y + back[5]) / w) };
-  });
-  return points.length < 3 ? null : depthBody({ plane, outline: outlineThrough(points, true), depth: 0 });
 }
 
 /** The shadows on the floor: as much darker than the sheet as a covered face is than a lit one. */
