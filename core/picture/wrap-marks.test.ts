@@ -1,4 +1,8 @@
+import type { Sheet } from '../document/types';
 import { flatInk, type GroupMark, type Mark, type PathMark } from '../artwork/marks';
+import { Resvg } from '@resvg/resvg-js';
+import { svgFromSheet } from '../output/paint-svg';
+import { isometricSetup } from '../projection/setup';
 import { acrossAll, isRuled, ruledCoordinates, type Ruled } from '../geometry/ruled';
 import { anchorOnRuled, artworkOnRuled, worldOnRuled } from '../geometry/wrapping';
 import { IDENTITY } from '../math/matrix';
@@ -106,6 +110,39 @@ describe('marks on a round side', () => {
     expect(pathsOf(group.marks).length).toBeGreaterThan(20);
     expect(line).toMatchObject({ kind: 'path', line: null });
     expect(pathsOf([line])[0]!.verbs.split('M').length - 1).toBe(6);
+  });
+});
+
+describe('one colour over a flat cone, which is drawn in parts', () => {
+  const projection = projectionFrom(isometricSetup({ x: 30, y: 40 }));
+  const ruled = sideOf(6, 0, 1);
+
+  /** The darkest and the lightest red of a px along where two parts meet, with artwork of a strength over it. */
+  function along(strength: number, size: number): readonly [number, number] {
+    const cover = path('MLLLZ', [0, 0, 4, 0, 4, 3, 0, 3], { fill: flatInk('#204080', strength) });
+    const wrapping = artworkOnRuled(anchorOnRuled(ruled, { s: 4 / 3, k: 0.5 }, { width: 4, height: 3 }), ruled);
+    const marks = seenStretches(projection, ruled).flatMap((stretch) => wrapMarks([cover], IDENTITY, wrapping, ruled, stretch, projection));
+    expect(marks.length).toBeGreaterThan(1);
+    const sheet = { width: 60, height: 60, background: '#ffffff' } as Sheet;
+    const { pixels, width } = new Resvg(svgFromSheet({ sheet, marks: [{ kind: 'group', node: null, name: '', clip: null, strength: 1, marks }], background: true }, 'x'), { fitTo: { mode: 'width', value: size } }).render(); // prettier-ignore
+    const reds: number[] = [];
+    const { origin, right, down } = wrapping;
+    for (let x = 0.5; x < 3.5; x += 0.01) {
+      for (let y = 0.5; y < 2.5; y += 0.02) {
+        const world = worldOnRuled(ruled, { u: origin.u + right.u * x + down.u * y, v: origin.v + right.v * x + down.v * y });
+        const spot = sheetFromWorld(projection, world)!;
+        reds.push(pixels[4 * (Math.floor((spot.y * size) / 60) * width + Math.floor((spot.x * size) / 60))]!);
+      }
+    }
+    return [Math.min(...reds), Math.max(...reds)];
+  }
+
+  it('is that colour at any size', () => {
+    for (const size of [600, 947, 1571]) expect([size, ...along(1, size)]).toEqual([size, 32, 32]);
+  });
+
+  it('lies twice nowhere where light gets through', () => {
+    expect(along(0.5, 947)[0]).toBeGreaterThanOrEqual(143);
   });
 });
 

@@ -2,7 +2,7 @@ import { mapMarks, marksBox } from '../artwork/artwork';
 import { carriedMarks } from '../artwork/carry-marks';
 import { clippedArea, type Edge } from '../artwork/clip-path';
 import { mappedPath, type FlatMap } from '../artwork/map-path';
-import type { Mark } from '../artwork/marks';
+import type { Ink, Mark } from '../artwork/marks';
 import { acrossAll, acrossTo, parameterAcross, ruledCoordinates, ruledPoint, type Ruled } from '../geometry/ruled';
 import type { Wrapping } from '../geometry/wrapping';
 import { composeAffine, IDENTITY, type Affine } from '../math/matrix';
@@ -10,8 +10,9 @@ import { sheetFromWorld, type EyeMatrix } from '../projection/projection';
 import type { Path } from '../shape/path';
 import type { Stretch } from '../visibility/stretches';
 
-/** Widest part of a cone's sector in radians that is clipped by two edges at once. */
+/** Widest part of a cone's sector in radians that is clipped by two edges at once, and by how much parts reach under the next. */
 const WIDEST = 2.5;
+const UNDER = 0.05;
 /** Most turns of a side in which artwork is drawn: more lie over one another. */
 const MOST_TURNS = 64;
 /** Step in cells by which the tangent of a map is measured. */
@@ -35,10 +36,22 @@ export function wrapMarks(
   const flat = mapMarks(marks, composeAffine(own, toCells));
   const box = marksBox(flat);
   if (!box) return [];
-  return partsOf(ruled, seen, box).flatMap((part) => {
+  // Parts that only met would let through what lies below along where they meet; what lets light through may not lie twice.
+  const under = isOpaque(flat) ? UNDER : 0;
+  return partsOf(ruled, seen, box, under).flatMap((part) => {
     const placed = marksOn(flat, ruled, part, projection);
     return placed.length > 0 ? [...placed] : [];
   });
+}
+
+/** Whether nothing is seen through some marks. */
+function isOpaque(marks: readonly Mark[]): boolean {
+  const full = (ink: Ink | null | undefined): boolean => !ink || (ink.kind === 'flat' ? ink.strength === 1 : ink.stops.every(({ strength }) => strength === 1));
+  return marks.every((mark) =>
+    mark.kind === 'group'
+      ? mark.strength === 1 && !mark.blend && !mark.blur && isOpaque(mark.marks)
+      : mark.kind === 'path' && full(mark.fill) && full(mark.line?.ink),
+  );
 }
 
 interface Box {
@@ -60,7 +73,7 @@ interface Part {
 }
 
 /** The parts of the unrolled plane that are seen, each turn of a closed side in which the artwork lies. */
-function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): readonly Part[] {
+function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box, under: number): readonly Part[] {
   const [start, end] = [acrossTo(ruled, from), acrossTo(ruled, to)];
   const whole = acrossAll(ruled);
   if (ruled.kind === 'cylinder') {
@@ -76,7 +89,8 @@ function partsOf(ruled: Ruled, { from, to }: Stretch, { minX, maxX }: Box): read
   return turns.flatMap((count) =>
     Array.from({ length: pieces }, (_, i): Part => {
       const turn = count * whole;
-      const [low, high] = [0, 1].map((k) => start + ((end - start) * (i + k)) / pieces + turn) as [number, number];
+      const at = (k: number): number => start + ((end - start) * (i + k)) / pieces + turn;
+      const [low, high] = [at(0), at(1) + (i < pieces - 1 ? under : 0)];
       const edges = [{ nx: -Math.sin(low), ny: Math.cos(low), d: 0 }, { nx: Math.sin(high), ny: -Math.cos(high), d: 0 }]; // prettier-ignore
       const [first, last] = [low, high].map((across) => parameterAcross(ruled, across - turn)) as [number, number];
       return { edges, turn, middle: (low + high) / 2, seen: { from: first, to: last } };
