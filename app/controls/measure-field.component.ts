@@ -37,6 +37,9 @@ let count = 0;
     }
     @if (shownFault()) {
       <span class="fault" [id]="id + '-fault'" role="alert">{{ shownFault() }}</span>
+      @if (offer(); as other) {
+        <button type="button" class="plain bordered offer" (click)="takeOffer(other)">{{ other.label }}</button>
+      }
     }
   `,
   styles: `
@@ -73,6 +76,10 @@ let count = 0;
       font-size: 12.5px;
       color: var(--bad);
     }
+    .offer {
+      grid-column: 1 / -1;
+      justify-self: start;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -106,6 +113,8 @@ export class MeasureFieldComponent {
   /** The refusal that the fault comes from. */
   private readonly refused = signal<number | null>(null);
   protected readonly shownFault = computed(() => (this.refused() === null || this.refused() === this.documents.refusal().serial ? this.fault() : ''));
+  /** What can be had in place of what was typed. */
+  protected readonly offer = computed(() => (this.refused() !== null && this.shownFault() !== '' ? this.documents.refusal().offer : null));
   private readonly sheet = computed(() => this.documents.shown().sheet);
   private readonly factor = computed(() => (this.in() === 'mm' ? mmPer(this.sheet().unit, this.sheet().resolution) : 1));
   protected readonly unitWord = computed(() => (this.in() === 'mm' ? this.sheet().unit : this.in() === 'cells' ? 'cells' : this.unit()));
@@ -144,6 +153,12 @@ export class MeasureFieldComponent {
     this.fault.set('');
     this.text.set(null);
     field.value = this.written(sum.value);
+  }
+
+  protected takeOffer({ run }: { readonly run: () => void }): void {
+    this.text.set(null);
+    this.fault.set('');
+    run();
   }
 
   protected reset(field: HTMLInputElement): void {

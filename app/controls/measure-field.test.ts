@@ -33,6 +33,21 @@ describe('a measure field', () => {
     expect(taken).toEqual([6, 5]);
   });
 
+  it('offers where it was typed what can be had in place of what was refused', async () => {
+    const [store, messages] = [TestBed.inject(DocumentStore), TestBed.inject(MessageStore)];
+    let used = 0;
+    fixture.componentInstance.taken.subscribe(() => {
+      const offer = { label: 'Use 3', run: () => void used++ };
+      store.refuse('Nothing is that deep.', messages.say('warn', 'Not possible here', ['Nothing is that deep.'], offer), offer);
+    });
+    await type('9');
+    const page = fixture.nativeElement as HTMLElement;
+    expect([page.querySelector('.fault')!.textContent, messages.messages()]).toEqual(['Nothing is that deep.', []]);
+    page.querySelector<HTMLButtonElement>('.offer')!.click();
+    await fixture.whenStable();
+    expect([used, page.querySelector('.fault'), page.querySelector('.offer')]).toEqual([1, null, null]);
+  });
+
   it('tells the unit that was typed, and takes lengths at the sheet’s resolution and drawing scale', async () => {
     const store = TestBed.inject(DocumentStore);
     const empty = emptyDocument('d', 'd');

@@ -24,12 +24,18 @@ interface DocumentState {
   readonly preview: Edit | null;
   readonly previewed: CheminDocument | null;
   /** The last change that could not be made, told apart by its number: why, and the message that says so. */
-  readonly refusal: { readonly serial: number; readonly reason: string; readonly message: number };
+  readonly refusal: { readonly serial: number; readonly reason: string; readonly message: number; readonly offer: Offer | null };
   readonly draft: Draft | null;
   /** The artwork whose sheet is worked on in place of the drawing; null while it is the drawing. */
   readonly sheetOf: string | null;
   /** Whether a drawing has been opened yet. */
   readonly open: boolean;
+}
+
+/** What can be had in place of what was refused. */
+export interface Offer {
+  readonly label: string;
+  readonly run: () => void;
 }
 
 /** The open drawing with its history: the one place where documents change. */
@@ -39,7 +45,7 @@ export const DocumentStore = signalStore(
     history: startHistory(emptyDocument('none', '')),
     preview: null,
     previewed: null,
-    refusal: { serial: 0, reason: '', message: 0 },
+    refusal: { serial: 0, reason: '', message: 0, offer: null },
     draft: null,
     sheetOf: null,
     open: false,
@@ -91,18 +97,26 @@ export const DocumentStore = signalStore(
       commit(edit: Edit, label?: string, on: 'worked' | 'drawing' = 'worked'): boolean {
         try {
           patchState(store, { history: commitEdit(store.history(), on === 'drawing' ? edit : whole(edit), label), preview: null, previewed: null });
-          if (store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason: '', message: 0 } });
+          if (store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason: '', message: 0, offer: null } });
           return true;
         } catch (error) {
           if (!(error instanceof CoreError)) throw error;
           const message = messages.say('warn', 'Not possible here', [sentence(error.message), 'Nothing was changed.']);
-          patchState(store, { preview: null, previewed: null, refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message } });
+          patchState(store, {
+            preview: null,
+            previewed: null,
+            refusal: { serial: store.refusal().serial + 1, reason: sentence(error.message), message, offer: null },
+          });
           return false;
         }
       },
-      /** Says why a wish cannot be followed, where it was typed; an empty reason takes back what was said, as its cause is gone. */
-      refuse(reason: string): void {
-        if (reason !== '' || store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason, message: 0 } });
+      /**
+       * Says why a wish cannot be followed, where it was typed; an empty reason takes back what was said, as its cause is gone.
+       * @param message that says the same, which a field closes that says it itself
+       * @param offer what can be had in its place
+       */
+      refuse(reason: string, message = 0, offer: Offer | null = null): void {
+        if (reason !== '' || store.refusal().reason !== '') patchState(store, { refusal: { serial: store.refusal().serial + 1, reason, message, offer } });
       },
       /** Shows an edit without making it; one that could not be made leaves what was shown before. */
       show(preview: Edit | null): void {

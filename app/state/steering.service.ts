@@ -114,11 +114,10 @@ export class SteeringService {
     if (how === 'dragging') this.show(setup);
     else if (how === 'dragged' || steered.ok) this.set(setup, label);
     else {
-      this.documents.refuse(`${capital(steered.reason)}.`);
-      this.offer = this.messages.say('warn', 'Not possible here', [`${capital(steered.reason)}.`], {
-        label: 'Use the nearest possible',
-        run: () => this.set(steered.nearest, label),
-      });
+      const [reason, offer] = [`${capital(steered.reason)}.`, { label: 'Use the nearest possible', run: () => this.set(steered.nearest, label) }];
+      // Where it was typed, the field says it and has the offer.
+      this.offer = this.messages.say('warn', 'Not possible here', [reason], offer);
+      this.documents.refuse(reason, this.offer, offer);
     }
   }
 
