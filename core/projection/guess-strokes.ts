@@ -7,12 +7,12 @@ import type { CameraAngles } from './vanishing';
 
 const AXES = ['a', 'b', 'h'] as const;
 
-/** Degrees within which a stroke runs as one before it does, and so most likely along the same axis. */
-const ALIKE_DEG = 6;
+/** Degrees within which a stroke runs as one before it does, and as several that run alike do, and so most likely along the same axis. */
+const [AS_ONE_DEG, AS_SEVERAL_DEG] = [1.5, 6];
 
 /**
- * The axis that a stroke most likely runs along: in a solution with a camera the one it agrees with best; else that of
- * the stroke before it which runs most alike; else steep ones along h, and of the others those along a that come to the
+ * The axis that a stroke most likely runs along: in a solution with a camera the one it agrees with best; else that along
+ * which strokes before it run alike; else steep ones along h, and of the others those along a that come to the
  * horizon on the right: rising ones below it, falling ones above.
  * @param middle about where the horizon is taken to lie, while there is no camera; all of them below it without
  * @param before the strokes that were traced so far
@@ -28,17 +28,25 @@ export function guessAxis(from: SheetPoint, to: SheetPoint, camera: CameraAngles
     };
     return AXES.reduce((best, axis) => (off(axis) < off(best) ? axis : best), 'a' as Axis);
   }
-  const apart = (other: Line): number => degrees(Math.asin(Math.min(1, Math.abs(line.dx * other.dy - line.dy * other.dx))));
-  const [alike] = before
-    .map(lineOf)
-    .filter((other) => apart(other) < ALIKE_DEG)
-    .sort((p, q) => apart(p) - apart(q));
-  if (alike) return alike.axis;
+  const alike = axisRunAlong(line, before.map(lineOf));
+  if (alike) return alike;
   const rising = withinHalf(degrees(Math.atan2(-line.dy, line.dx)));
   if (Math.abs(rising) > 65) return 'h';
   // Edges over the horizon come down to it: what runs to the right there falls.
   const over = middle !== undefined && line.my < middle.y;
   return rising >= 0 !== over ? 'a' : 'b';
+}
+
+/** The axis along which what was traced runs as a line does; null where none does, or its edges run to a point. */
+function axisRunAlong(line: Line, before: readonly Line[]): Axis | null {
+  const apart = (p: Line, q: Line): number => degrees(Math.asin(Math.min(1, Math.abs(p.dx * q.dy - p.dy * q.dx))));
+  const near = AXES.flatMap((axis) => {
+    const own = before.filter((other) => other.axis === axis);
+    const off = Math.min(...own.map((other) => apart(line, other)));
+    const parallel = own.every((p) => own.every((q) => apart(p, q) < AS_SEVERAL_DEG));
+    return own.length > 0 && parallel && off < (own.length > 1 ? AS_SEVERAL_DEG : AS_ONE_DEG) ? [{ axis, off }] : [];
+  });
+  return near.sort((p, q) => p.off - q.off)[0]?.axis ?? null;
 }
 
 /** Parallel where no axis converges beyond what a hand's noise explains; else by which axes do. */

@@ -194,6 +194,9 @@ describe('parallel projections read from strokes', () => {
     const before = [{ id: 's', axis: 'b' as const, from: { x: 0, y: 0 }, to: { x: 40, y: -16 } }];
     expect(guessAxis({ x: 9, y: 50 }, { x: 39, y: 38 }, null, undefined, before)).toBe('b');
     expect(guessAxis({ x: 9, y: 50 }, { x: 39, y: 31 }, null, undefined, before)).toBe('a');
+    // Edges that run to a point tell nothing of what runs as one of them does.
+    const meeting = [before[0]!, { ...before[0]!, to: { x: 40, y: 14 } }];
+    expect(guessAxis({ x: 9, y: 50 }, { x: 39, y: 38 }, null, undefined, meeting)).toBe('a');
     // Over the horizon, edges along a fall to the right; the camera knows.
     const camera = { focal: 250, principal: { x: 150, y: 150 }, turnDeg: 35, tiltDeg: 0, rollDeg: 0 };
     const va = { x: 150 + 250 / Math.tan((35 * Math.PI) / 180), y: 150 };
