@@ -58,7 +58,7 @@ const MOST_READ = 4_000_000;
 
 /**
  * Bounds what a font may read while a text is drawn with it: the programs of its letters call others, which call others
- * (Adobe Technical Note 5177).
+ * (OpenType 1.9, `CFF`).
  * @returns what begins another text
  */
 export function boundedReads(font: object): () => void {
