@@ -35,6 +35,9 @@ const HINTS: ReadonlySet<string> = new Set(['point', 'middle', 'centre', 'inters
 const PICK: AnyTool = { name: 'pick', title: 'Pick', ...using({ tool: pickTool }) };
 
 /** Drives the chosen tool: gives it events, shows its ghost, makes its edits. */
+/** Fields at the pointer that are numbers rather than lengths. */
+const PLAIN: ReadonlySet<string> = new Set(['angle', 'turns']);
+
 @Injectable({ providedIn: 'root' })
 export class ToolRunnerService {
   private readonly documents = inject(DocumentStore);
@@ -246,8 +249,8 @@ export class ToolRunnerService {
     const lengths: (number | null)[] = [];
     const fields = this.fields();
     for (const [i, text] of texts.entries()) {
-      const angle = fields[i] === 'angle';
-      const sum = text.trim() === '' ? null : angle ? parseSum(text.replace('°', '')) : parseLength(text, document.sheet, document.grid.cell);
+      const plain = PLAIN.has(fields[i] ?? '');
+      const sum = text.trim() === '' ? null : plain ? parseSum(text.replace('°', '')) : parseLength(text, document.sheet, document.grid.cell);
       if (sum && !sum.ok) return sum.message;
       lengths.push(sum ? sum.value : null);
     }

@@ -9,7 +9,7 @@ export function keysPage(): string {
       : `## ${title}\n\n| keys | what they do |\n| --- | --- |\n${lines.map(([keys, what]) => `| ${cell(keys)} | ${cell(what)} |\n`).join('')}\n`;
   const groups = [...new Set(EVERY_COMMAND.map((command) => command.group))];
   const tools = STAGE_WORDS.map(({ title, tools: own }): string => {
-    const lines = own.map((tool, i): readonly [string, string] => [i < 9 ? String(i + 1) : `Shift+${i - 8}`, tool.title]);
+    const lines = own.slice(0, 18).map((tool, i): readonly [string, string] => [i < 9 ? String(i + 1) : `Shift+${i - 8}`, tool.title]);
     return rows(`Tools of ${title}`, lines);
   });
   const commands = groups.map((group) => {

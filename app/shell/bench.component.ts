@@ -15,8 +15,10 @@ import { ViewStore } from '../state/view.store';
         @for (tool of tools(); track tool.name; let i = $index) {
           <li>
             <button type="button" class="tool" [attr.aria-pressed]="view.tool() === tool.name" (click)="view.setTool(tool.name)">
-              <chemin-icon [name]="tool.name" /><span>{{ tool.title }}</span
-              ><kbd>{{ i < 9 ? i + 1 : '⇧' + (i - 8) }}</kbd>
+              <chemin-icon [name]="tool.name" /><span>{{ tool.title }}</span>
+              @if (i < 18) {
+                <kbd>{{ i < 9 ? i + 1 : '⇧' + (i - 8) }}</kbd>
+              }
             </button>
           </li>
         }

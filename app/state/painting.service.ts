@@ -144,5 +144,8 @@ function filled(paint: Paint, kind: 'none' | 'colour' | Gradient['kind'], box: P
   const stops = fill !== null && typeof fill !== 'string' ? fill.stops : [{ at: 0, colour: first, strength: 1 }, { at: 1, colour: '#f1ede5', strength: 1 }]; // prettier-ignore
   const middle = { u: (box.minU + box.maxU) / 2, v: (box.minV + box.maxV) / 2 };
   if (kind === 'linear') return { kind, from: { u: box.minU, v: middle.v }, to: { u: box.maxU, v: middle.v }, stops };
+  // Around a point the end meets the start: with two stops it runs there and back.
+  const around = fill === null || typeof fill === 'string' ? [...stops.map((stop) => ({ ...stop, at: stop.at / 2 })), { ...stops[0]!, at: 1 }] : stops;
+  if (kind === 'conic') return { kind, centre: middle, edge: { u: box.maxU, v: middle.v }, stops: around };
   return { kind, centre: middle, edge: { u: box.maxU, v: middle.v }, stops };
 }

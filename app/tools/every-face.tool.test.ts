@@ -24,7 +24,7 @@ import { solidOn } from '@later';
 import { joinInTests } from '../../core/testing/kernel';
 import { placeTool } from '../features/artwork/place.tool';
 import { circleTool } from '../features/draw/form.tool';
-import type { DrawSettings } from '../features/draw/draw.settings';
+import { USUAL_DRAW, type DrawSettings } from '../features/draw/draw-set';
 import { letteringTool } from '../features/build/lettering.tool';
 import { openingTool } from '../features/build/opening.tool';
 import { USUAL_BUILD } from '../features/build/build-set';
@@ -32,7 +32,7 @@ import { groundAt } from './ground';
 import { ToolBench } from '../testing/tool-bench';
 
 const base = (id: string) => ({ id, name: id, hidden: false, locked: false });
-const DRAWING: DrawSettings = { sides: 6, circleBy: 'face', assisted: false, cleaning: 2, lastShape: null, measured: [] };
+const DRAWING: DrawSettings = { ...USUAL_DRAW, circleBy: 'face' };
 const PAINT = { fill: '#c98a4b', line: null };
 
 function box(id: string, [a, b, h]: readonly number[], [w, l, t]: readonly number[], more: Partial<ShapeNode> = {}): ShapeNode {

@@ -20,10 +20,13 @@ const DEEPEST = 5;
  * @param path the path on the flat, and as it is `shown` on the sheet
  */
 export function mappedGradient(path: Path, shown: Path, rule: 'nonzero' | 'evenodd', ink: Gradient, mapping: Mapping): Mark {
-  const [box, tangent] = [pathBox(path), mapping.tangentAt(path)];
+  const [box, tangent] = [pathBox(path), mapping.tangentAt(ink.kind === 'conic' ? spot(ink.frame) : path)];
   if (tangent && (!box || !differs(ink, mapping.map, tangent, box))) return { kind: 'path', path: shown, fill: mapInk(ink, tangent), rule, line: null };
   return { kind: 'group', node: null, name: 'gradient', clip: { path: shown, rule }, strength: 1, marks: box ? fieldsOf(ink, mapping, box, 0) : [] };
 }
+
+/** The centre of a gradient around a point: the tangent there carries every ray of it truly where straight lines stay straight. */
+const spot = ([, , , , x, y]: Affine): Path => polygonPath([x, y]);
 
 /** How the flat lies on the sheet about a path. */
 export interface Mapping {
@@ -48,6 +51,7 @@ function alongOf(ink: Gradient): (x: number, y: number) => number {
     const square = (x1 - x0) ** 2 + (y1 - y0) ** 2;
     return (x, y) => (square === 0 ? 1 : ((x - x0) * (x1 - x0) + (y - y0) * (y1 - y0)) / square);
   }
+  if (ink.kind === 'conic') return (x, y) => (Math.atan2(y, x) / (2 * Math.PI) + 1) % 1;
   const { centre, focus, radius } = ink;
   // The circle through the place whose middle lies between focus and centre: t as W3C has it (SVG 2, 14.2.3).
   const [dx, dy] = [centre[0] - focus[0], centre[1] - focus[1]];
@@ -67,13 +71,15 @@ function differs(ink: Gradient, map: FlatMap, tangent: Affine, { minX, minY, max
   const [flat, drawn] = [invertAffine(ink.frame), invertAffine(composeAffine(tangent, ink.frame))];
   if (!flat || !drawn) return false;
   const along = alongOf(ink);
+  // Beside the ray at which it begins, a gradient around a point is at its end already.
+  const apart = (p: number, q: number): number => (ink.kind === 'conic' ? Math.min(Math.abs(p - q), 1 - Math.abs(p - q)) : Math.abs(p - q));
   const at = ([a, b, c, d, e, f]: Affine, x: number, y: number): number => Math.max(0, Math.min(1, along(a * x + c * y + e, b * x + d * y + f)));
   const steepest = Math.max(...ink.stops.slice(1).map((stop, i) => levelsBetween(ink.stops[i]!, stop) / Math.max(1e-6, stop.at - ink.stops[i]!.at)), 0);
   for (let i = 0; i < PROBES; i++) {
     for (let k = 0; k < PROBES; k++) {
       const [x, y] = [minX + ((maxX - minX) * i) / (PROBES - 1), minY + ((maxY - minY) * k) / (PROBES - 1)];
-      const spot = map(x, y);
-      if (spot && Math.abs(at(flat, x, y) - at(drawn, ...spot)) * steepest > ALIKE) return true;
+      const seen = map(x, y);
+      if (seen && apart(at(flat, x, y), at(drawn, ...seen)) * steepest > ALIKE) return true;
     }
   }
   return false;

@@ -30,6 +30,12 @@ export type Ink =
       readonly radius: number;
       readonly stops: readonly GradientStop[];
       readonly frame: Affine;
+    }
+  | {
+      /** Around the origin of its frame, from the direction of x by that of y once round. */
+      readonly kind: 'conic';
+      readonly stops: readonly GradientStop[];
+      readonly frame: Affine;
     };
 
 /** How a line is drawn along a path: widths and dashes in sheet units, before the pen. */

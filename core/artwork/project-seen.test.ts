@@ -31,7 +31,7 @@ function drawn(marks: readonly Mark[]): string {
     if (mark.kind === 'path') {
       const { fill } = mark;
       if (fill?.kind === 'flat') return `<path d="${data(mark.path)}" fill="${fill.colour}" fill-rule="${mark.rule}"/>`;
-      if (!fill) return '';
+      if (!fill || fill.kind === 'conic') return '';
       const id = `g${clips++}`;
       const own = fill.kind === 'linear' ? `x1="${fill.from[0]}" y1="${fill.from[1]}" x2="${fill.to[0]}" y2="${fill.to[1]}"` : `cx="${fill.centre[0]}" cy="${fill.centre[1]}" r="${fill.radius}" fx="${fill.focus[0]}" fy="${fill.focus[1]}"`; // prettier-ignore
       const inner = fill.stops.map(({ at, colour }) => `<stop offset="${at}" stop-color="${colour}"/>`).join('');

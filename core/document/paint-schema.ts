@@ -32,6 +32,7 @@ const fill = z.union([
   paintColour,
   z.strictObject({ kind: z.literal('linear'), from: planePoint, to: planePoint, stops }),
   z.strictObject({ kind: z.literal('radial'), centre: planePoint, edge: planePoint, stops }),
+  z.strictObject({ kind: z.literal('conic'), centre: planePoint, edge: planePoint, otherWay: z.literal(true).exactOptional(), stops }),
 ]);
 
 /** How something mixes with what lies under it, but normally. */

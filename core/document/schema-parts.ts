@@ -2,6 +2,7 @@ import { wordsOf } from './schema-words';
 import * as z from 'zod';
 import { exactCells, isCells } from '../math/exact';
 import { UNIT } from '../math/tolerances';
+import { FORM_LIMITS, formFault, type MeasuredForm } from '../shape/measured-forms';
 import type { Outline } from '../shape/outline';
 import { MOST_HOLES, MOST_RING, pointIdsRepeat, readOutline } from './read-outline';
 
@@ -43,6 +44,30 @@ export const outline: z.ZodType<Outline> = z.unknown().transform((value, context
   for (const { path, message } of read.error.issues) context.addIssue({ code: 'custom', path: [...path], message });
   return z.NEVER;
 });
+
+/** What an outline was made by. */
+export const formSchema: z.ZodType<MeasuredForm> = z
+  .discriminatedUnion('kind', [
+    z.strictObject({
+      kind: z.literal('star'),
+      points: z.int().min(FORM_LIMITS.points[0]).max(FORM_LIMITS.points[1]),
+      outer: cells,
+      inner: cells,
+      turnedDeg: z.number().min(FORM_LIMITS.turnedDeg[0]).max(FORM_LIMITS.turnedDeg[1]),
+    }),
+    z.strictObject({
+      kind: z.literal('spiral'),
+      turns: z.number().min(FORM_LIMITS.turns[0]).max(FORM_LIMITS.turns[1]),
+      inner: cells,
+      outer: cells,
+      steps: z.enum(['even', 'growing']),
+      band: cells,
+    }),
+  ])
+  .superRefine((form, context) => {
+    const fault = formFault(form);
+    if (fault !== null) context.addIssue({ code: 'custom', message: fault });
+  });
 
 /** A place of the world, in cells. */
 export const worldCells = z.strictObject({ a: cells, b: cells, h: cells });

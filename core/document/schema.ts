@@ -18,7 +18,7 @@ import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
 import { photoFaults, photosSchema } from './photo-schema';
-import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
+import { cells, direction, formSchema, outline, planePoint, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
 
 /** A number within limits that a person may meet, said in words. */
@@ -180,6 +180,7 @@ export const nodeSchema: z.ZodType<DocumentNode> = z.lazy(() =>
       depth: cells,
       ...depthWays,
       solid: z.enum(SOLID_KINDS).exactOptional(),
+      form: formSchema.exactOptional(),
       paint: paintSchema,
       inscribed: z.strictObject({ node: id, face: surfaceName }).exactOptional(),
       surfaces: z

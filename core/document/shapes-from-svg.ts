@@ -167,7 +167,9 @@ function fillOf(ink: Ink): Paint['fill'] {
   const gradient: Gradient =
     ink.kind === 'linear'
       ? { kind: 'linear', from: on(...ink.from), to: on(...ink.to), stops }
-      : { kind: 'radial', centre: on(...ink.centre), edge: on(ink.centre[0] + ink.radius, ink.centre[1]), stops };
+      : ink.kind === 'radial'
+        ? { kind: 'radial', centre: on(...ink.centre), edge: on(ink.centre[0] + ink.radius, ink.centre[1]), stops }
+        : { kind: 'conic', centre: on(0, 0), edge: on(1, 0), ...(ink.frame[0] * ink.frame[3] < ink.frame[1] * ink.frame[2] && { otherWay: true }), stops };
   return gradient;
 }
 

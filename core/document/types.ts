@@ -10,6 +10,7 @@ import type { LaidLetter } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
 import type { JoinKind } from '../geometry/joined-recipe';
 import type { SolidKind } from '../solids/kinds';
+import type { MeasuredForm } from '../shape/measured-forms';
 import type { Blend, Colour, LinePaint, Paint, Swatch } from '../paint/paint';
 import type { Pattern, PatternBox } from '../artwork/pattern';
 import type { Photo } from '../photo/photo';
@@ -125,6 +126,8 @@ export interface ShapeNode extends NodeBase, Extruded {
   readonly paint: Paint;
   /** The form that it was drawn as: its measures are read off it as long as it has that form. */
   readonly solid?: SolidKind;
+  /** What its outline was made by, a star or a spiral; it counts as long as the outline is what it makes. */
+  readonly form?: MeasuredForm;
   /** Of a circle: the face that it is inscribed in, and stays so until it is let go. */
   readonly inscribed?: { readonly node: string; readonly face: SurfaceName };
   /** Paints of single surfaces in place of the whole thing's; those of surfaces that are gone wait for them. */

@@ -1,4 +1,5 @@
 import type { GroupMark, ImageMark, Ink, Mark, PathMark } from '../artwork/marks';
+import { strokeArea } from '../artwork/stroke-area';
 import type { Sheet } from '../document/types';
 import type { Affine } from '../math/matrix';
 import type { Blend } from '../paint/paint';
@@ -26,6 +27,7 @@ export interface CanvasLike {
   setLineDash(dashes: number[]): void;
   drawImage(image: unknown, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): CanvasGradientLike;
+  createConicGradient(start: number, x: number, y: number): CanvasGradientLike;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): CanvasGradientLike;
   globalAlpha: number;
   imageSmoothingEnabled: boolean;
@@ -207,6 +209,12 @@ function paintPath(brush: Brush, { path, fill, rule, line }: PathMark): void {
     canvas.stroke();
     return;
   }
+  if (line.ink.kind !== 'flat' && !sameAffine(line.ink.frame, line.pen)) {
+    // A canvas knows one transform, for the pen and for the gradient: the line is filled as the area that it covers.
+    const width = brush.widthOf(line);
+    const area = strokeArea(path, { ...line, width }, width / EDGES_TO_WIDTH);
+    return paintPath(brush, { kind: 'path', path: area, fill: line.ink, rule: 'nonzero', line: null });
+  }
   canvas.save();
   tracePath(canvas, path);
   canvas.transform(...line.pen);
@@ -220,6 +228,11 @@ function paintPath(brush: Brush, { path, fill, rule, line }: PathMark): void {
   canvas.stroke();
   canvas.restore();
 }
+
+/** How many times finer than a line is wide its edges follow its curves where it is filled as an area. */
+const EDGES_TO_WIDTH = 8;
+
+const sameAffine = (p: Affine, q: Affine): boolean => p.every((value, i) => value === q[i]);
 
 /** Whether a line's pen is a round one: the canvas needs no other transform for it. */
 function isUpright({ pen }: NonNullable<PathMark['line']>): boolean {
@@ -240,10 +253,15 @@ export function tracePath(canvas: CanvasLike, { verbs, coords }: Path): void {
 
 function styleOf(canvas: CanvasLike, ink: Ink): unknown {
   if (ink.kind === 'flat') return ink.colour;
-  const gradient =
-    ink.kind === 'linear' ? canvas.createLinearGradient(...ink.from, ...ink.to) : canvas.createRadialGradient(...ink.focus, 0, ...ink.centre, ink.radius);
+  const gradient = gradientOf(canvas, ink);
   for (const stop of ink.stops) gradient.addColorStop(Math.max(0, Math.min(1, stop.at)), withStrength(stop.colour, stop.strength));
   return gradient;
+}
+
+function gradientOf(canvas: CanvasLike, ink: Exclude<Ink, { readonly kind: 'flat' }>): CanvasGradientLike {
+  if (ink.kind === 'conic') return canvas.createConicGradient(0, 0, 0);
+  if (ink.kind === 'linear') return canvas.createLinearGradient(...ink.from, ...ink.to);
+  return canvas.createRadialGradient(...ink.focus, 0, ...ink.centre, ink.radius);
 }
 
 /** `#rrggbb` with a strength, as CSS `#rrggbbaa`. */

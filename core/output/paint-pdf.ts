@@ -3,9 +3,10 @@ import type { PDFContext, PDFDict, PDFDocument, PDFRef } from 'pdf-lib';
 import type { GradientStop, GroupMark, ImageMark, Ink, LineStyle, Mark, PathMark } from '../artwork/marks';
 import { plainNumber } from '../math/figures';
 import { affineOf, composeAffine, IDENTITY, invertAffine, type Affine } from '../math/matrix';
-import { COORDS_OF, mapPath, type Path } from '../shape/path';
+import { COORDS_OF, mapPath, pathBox, type Path, type PathBox } from '../shape/path';
 import type { HandedSheet } from './handed';
 import { imageKey, imagesIn, type HandedImages } from './images';
+import { conicMesh, type ConicInk } from './conic-fan';
 import { undercoat } from './undercoat';
 
 /** What a PDF has besides the sheet: its name, and aids for printers. */
@@ -125,6 +126,11 @@ function pathOps({ verbs, coords }: Path, digits = 5): string {
   return parts.join(' ');
 }
 
+/** A box with room around it. */
+function grown(box: PathBox | null, by: number): PathBox | null {
+  return box && { minX: box.minX - by, minY: box.minY - by, maxX: box.maxX + by, maxY: box.maxY + by };
+}
+
 /** A content stream and the resources it uses, in mm with y down. */
 class PdfCanvas {
   private readonly body: string[] = [];
@@ -188,9 +194,14 @@ class PdfCanvas {
   }
 
   private path({ path, fill, rule, line }: PathMark): void {
-    if (fill) {
+    if (fill?.kind === 'conic' && fill.stops.some(({ strength }) => strength < 1)) {
+      // Triangles of a mesh may lie on each other by a px: the mask is laid on all of them as one.
+      const inner = new PdfCanvas(this.context, IDENTITY, this.images);
+      inner.path({ kind: 'path', path, fill: { ...fill, stops: fill.stops.map((stop) => ({ ...stop, strength: 1 })) }, rule, line: null });
+      this.write('q', `/${this.softMask(fill, pathBox(path))} gs`, `/${this.form(inner)} Do`, 'Q');
+    } else if (fill) {
       this.write('q');
-      this.ink(fill, 'fill');
+      this.ink(fill, 'fill', pathBox(path));
       this.write(pathOps(path), rule === 'evenodd' ? 'f*' : 'f', 'Q');
     }
     if (line && !line.hair) this.line(path, line);
@@ -200,24 +211,55 @@ class PdfCanvas {
     const local = invertAffine(line.pen);
     if (!local) return;
     this.write('q');
-    this.ink(line.ink, 'stroke');
+    const room = line.width * Math.hypot(...line.pen.slice(0, 4)) * Math.max(1, line.miterLimit);
+    this.ink(line.ink, 'stroke', grown(pathBox(path), room));
     this.write(`${matrix(line.pen)} cm`, `${n(line.width)} w`);
     this.write(`${line.cap === 'round' ? 1 : line.cap === 'square' ? 2 : 0} J`, `${line.join === 'round' ? 1 : line.join === 'bevel' ? 2 : 0} j`);
     this.write(`${n(line.miterLimit)} M`, `[${line.dashes.map(n).join(' ')}] 0 d`, pathOps(mapPath(path, local), 7), 'S', 'Q');
   }
 
-  private ink(ink: Ink, use: 'fill' | 'stroke'): void {
+  /** @param box what of the sheet is painted */
+  private ink(ink: Ink, use: 'fill' | 'stroke', box: PathBox | null): void {
     if (ink.kind === 'flat') {
       if (ink.strength < 1) this.write(`/${this.state({ ca: ink.strength, CA: ink.strength })} gs`);
       this.write(`${rgb(ink.colour)} ${use === 'fill' ? 'rg' : 'RG'}`);
       return;
     }
-    if (ink.stops.some((stop) => stop.strength < 1)) this.write(`/${this.softMask(ink)} gs`);
-    const pattern = this.pattern(ink, composeAffine(this.toParent, ink.frame), 'DeviceRGB', (stop) => rgb(stop.colour).split(' ').map(Number));
+    if (ink.stops.some((stop) => stop.strength < 1)) this.write(`/${this.softMask(ink, box)} gs`);
+    const pattern = this.pattern(ink, composeAffine(this.toParent, ink.frame), 'DeviceRGB', (stop) => rgb(stop.colour).split(' ').map(Number), box);
     this.write(use === 'fill' ? `/Pattern cs /${pattern} scn` : `/Pattern CS /${pattern} SCN`);
   }
 
-  private pattern(ink: Exclude<Ink, { kind: 'flat' }>, frame: Affine, space: string, value: (stop: GradientStop) => number[]): string {
+  private pattern(
+    ink: Exclude<Ink, { kind: 'flat' }>,
+    frame: Affine,
+    space: 'DeviceRGB' | 'DeviceGray',
+    value: (stop: GradientStop) => number[],
+    box: PathBox | null,
+  ): string {
+    const shading = ink.kind === 'conic' ? this.mesh(ink, box, space) : this.along(ink, space, value);
+    this.patterns.push(this.context.register(this.context.obj({ Type: 'Pattern', PatternType: 2, Matrix: [...frame], Shading: shading })));
+    return `P${this.patterns.length - 1}`;
+  }
+
+  /** A shading of free triangles, a colour at each corner (ISO 32000-1, 8.7.4.5.5). */
+  private mesh(ink: ConicInk, box: PathBox | null, space: 'DeviceRGB' | 'DeviceGray'): PDFRef {
+    const corners = (box ? conicMesh(ink, box) : []).flat();
+    const reach = corners.reduce((most, { x, y }) => Math.max(most, Math.abs(x), Math.abs(y)), 1e-6);
+    const isGrey = space === 'DeviceGray';
+    const size = 1 + 2 * 4 + 2 * (isGrey ? 1 : 3);
+    const data = new DataView(new ArrayBuffer(corners.length * size));
+    corners.forEach(({ x, y, rgba }, i) => {
+      const at = i * size + 1;
+      [x, y].forEach((value, k) => data.setUint32(at + 4 * k, Math.round(((value / reach + 1) / 2) * 0xffffffff)));
+      (isGrey ? rgba.slice(3) : rgba.slice(0, 3)).forEach((value, k) => data.setUint16(at + 8 + 2 * k, Math.round((value / 255) * 0xffff)));
+    });
+    const decode = [-reach, reach, -reach, reach, ...(isGrey ? [0, 1] : [0, 1, 0, 1, 0, 1])];
+    const kind = { ShadingType: 4, ColorSpace: space, BitsPerCoordinate: 32, BitsPerComponent: 16, BitsPerFlag: 8, Decode: decode };
+    return this.context.register(this.context.flateStream(new Uint8Array(data.buffer), kind));
+  }
+
+  private along(ink: Extract<Ink, { kind: 'linear' | 'radial' }>, space: string, value: (stop: GradientStop) => number[]): PDFRef {
     const coords = ink.kind === 'linear' ? [...ink.from, ...ink.to] : [...ink.focus, 0, ...ink.centre, ink.radius];
     const shading = this.context.obj({
       ShadingType: ink.kind === 'linear' ? 2 : 3,
@@ -226,10 +268,7 @@ class PdfCanvas {
       Extend: [true, true],
       Function: this.stops(ink.stops, value),
     });
-    this.patterns.push(
-      this.context.register(this.context.obj({ Type: 'Pattern', PatternType: 2, Matrix: [...frame], Shading: this.context.register(shading) })),
-    );
-    return `P${this.patterns.length - 1}`;
+    return this.context.register(shading);
   }
 
   private stops(stops: readonly GradientStop[], value: (stop: GradientStop) => number[]): PDFRef {
@@ -253,10 +292,13 @@ class PdfCanvas {
   }
 
   /** A graphics state whose soft mask is the gradient's strengths as grey. */
-  private softMask(ink: Exclude<Ink, { kind: 'flat' }>): string {
+  private softMask(ink: Exclude<Ink, { kind: 'flat' }>, box: PathBox | null): string {
     const mask = new PdfCanvas(this.context, IDENTITY, this.images);
-    const pattern = mask.pattern(ink, ink.frame, 'DeviceGray', (stop) => [stop.strength]);
-    mask.write(`/Pattern cs /${pattern} scn`, '-100000 -100000 200000 200000 re f');
+    const pattern = mask.pattern(ink, ink.frame, 'DeviceGray', (stop) => [stop.strength], box);
+    mask.write(
+      `/Pattern cs /${pattern} scn`,
+      `${box ? [box.minX - 1, box.minY - 1, box.maxX - box.minX + 2, box.maxY - box.minY + 2].map(n).join(' ') : '-100000 -100000 200000 200000'} re f`,
+    );
     const form = this.formObject(mask, 'DeviceGray');
     return this.state({ SMask: this.context.obj({ Type: 'Mask', S: 'Luminosity', G: form }) }, `mask of ${form.toString()}`);
   }

@@ -5,6 +5,8 @@ import { affineOf, composeAffine, IDENTITY, invertAffine, type Affine } from '..
 import { mmPer } from '../math/units';
 import { marksIn, type HandedSheet } from './handed';
 import { imageKey, type HandedImages } from './images';
+import { strokeArea } from '../artwork/stroke-area';
+import { conicFan, greyOf, isThin, type ConicInk, type Wedge } from './conic-fan';
 import { undercoat } from './undercoat';
 import { COORDS_OF, mapPath, type Path } from '../shape/path';
 
@@ -31,6 +33,9 @@ export function svgFromSheet({ sheet, background, marks, images }: HandedSheet, 
     '',
   ].join('\n');
 }
+
+/** Distance in mm within which the chords of a line's edges follow its curves. */
+const LINE_EDGES = 0.002;
 
 class SvgWriter {
   readonly defs: string[] = [];
@@ -88,6 +93,13 @@ class SvgWriter {
   private path({ path, fill, rule, line: drawn }: PathMark): void {
     const line = drawn?.hair ? null : drawn;
     const even = rule === 'evenodd' && (path.verbs.match(/M/g)?.length ?? 0) > 1 ? ' fill-rule="evenodd"' : '';
+    if (fill?.kind === 'conic' || line?.ink.kind === 'conic') {
+      if (fill?.kind === 'conic') this.fan(path, rule, fill);
+      else if (fill) this.path({ kind: 'path', path, fill, rule, line: null });
+      if (line?.ink.kind === 'conic') this.fan(strokeArea(path, line, LINE_EDGES), 'nonzero', line.ink);
+      else if (line) this.path({ kind: 'path', path, fill: null, rule, line });
+      return;
+    }
     const local = line && !isIdentity(line.pen) ? invertAffine(line.pen) : null;
     const paint = fill ? this.ink('fill', fill) + even : ' fill="none"';
     if (line && local) {
@@ -99,8 +111,37 @@ class SvgWriter {
     }
   }
 
+  /** A path filled around a point: wedges clipped to it, and masked by their strengths where it lets through. */
+  private fan(path: Path, rule: PathMark['rule'], ink: ConicInk): void {
+    const wedges = conicFan(ink, path);
+    const faint = isThin(ink) ? ` mask="url(#${this.maskId(wedges)})"` : '';
+    this.line(`<g clip-path="url(#${this.clipId({ path, rule })})"><g${faint}>`);
+    this.depth++;
+    for (const wedge of this.fanned(wedges, ({ colour }) => colour)) this.line(wedge);
+    this.depth--;
+    this.line('</g></g>');
+  }
+
+  /**
+   * Wedges as paths. Those that are thinner than a px would shift its colour if their edges were softened: only the ray at
+   * which the gradient begins is soft, where the first wedge lies on the last once more.
+   */
+  private fanned(wedges: readonly Wedge[], colour: (wedge: Wedge) => string): readonly string[] {
+    const [under, first, ...others] = wedges;
+    const write = (wedge: Wedge, crisp = true): string =>
+      `<path d="${pathData(wedge.path)}" fill="${colour(wedge)}"${crisp ? ' shape-rendering="crispEdges"' : ''}/>`;
+    return under && first ? [write(first), ...others.map((wedge) => write(wedge)), write(under), write(first, false)] : [];
+  }
+
+  private maskId(wedges: readonly Wedge[]): string {
+    const id = this.unique('strengths');
+    const greys = this.fanned(wedges, ({ strength }) => greyOf(strength)).join('');
+    this.defs.push(` <mask id="${id}" maskUnits="userSpaceOnUse" x="-100000" y="-100000" width="200000" height="200000">${greys}</mask>`);
+    return id;
+  }
+
   private stroke(line: LineStyle, local: Affine): string {
-    const parts = [this.ink('stroke', line.ink, local), ` stroke-width="${plainNumber(line.width)}"`];
+    const parts = [this.ink('stroke', line.ink as Exclude<Ink, ConicInk>, local), ` stroke-width="${plainNumber(line.width)}"`];
     if (line.cap !== 'butt') parts.push(` stroke-linecap="${line.cap}"`);
     if (line.join !== 'miter') parts.push(` stroke-linejoin="${line.join}"`);
     else parts.push(` stroke-miterlimit="${plainNumber(line.miterLimit)}"`);
@@ -108,7 +149,7 @@ class SvgWriter {
     return parts.join('');
   }
 
-  private ink(property: 'fill' | 'stroke', ink: Ink, local: Affine = IDENTITY): string {
+  private ink(property: 'fill' | 'stroke', ink: Exclude<Ink, ConicInk>, local: Affine = IDENTITY): string {
     if (ink.kind === 'flat') {
       return ` ${property}="${ink.colour}"` + (ink.strength < 1 ? ` ${property}-opacity="${plainNumber(ink.strength)}"` : '');
     }

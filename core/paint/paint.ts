@@ -43,10 +43,21 @@ export interface PaintStop {
   readonly strength: number;
 }
 
-/** A gradient whose handles lie in the shape's plane, in cells. `edge` is a point on the rim of a radial one. */
+/**
+ * A gradient whose handles lie in the shape's plane, in cells. `edge` is a point on the rim of a radial one, and of one
+ * around a point (conic) a place of the ray at which it begins; it runs from there by way of the plane's u to its v, or
+ * the other way.
+ */
 export type Gradient =
   | { readonly kind: 'linear'; readonly from: PlanePoint; readonly to: PlanePoint; readonly stops: readonly PaintStop[] }
-  | { readonly kind: 'radial'; readonly centre: PlanePoint; readonly edge: PlanePoint; readonly stops: readonly PaintStop[] };
+  | { readonly kind: 'radial'; readonly centre: PlanePoint; readonly edge: PlanePoint; readonly stops: readonly PaintStop[] }
+  | {
+      readonly kind: 'conic';
+      readonly centre: PlanePoint;
+      readonly edge: PlanePoint;
+      readonly otherWay?: true;
+      readonly stops: readonly PaintStop[];
+    };
 
 /** What an area is filled with: one colour, or a gradient with handles in the plane. */
 export type Fill = Colour | Gradient;
@@ -162,7 +173,19 @@ export function mapPaint(paint: Paint, map: (at: PlanePoint) => PlanePoint): Pai
     return { u: exactCells(q.u), v: exactCells(q.v) };
   };
   if (fill.kind === 'linear') return { ...paint, fill: { ...fill, from: at(fill.from), to: at(fill.to) } };
-  return { ...paint, fill: { ...fill, centre: at(fill.centre), edge: at(fill.edge) } };
+  const moved = { ...fill, centre: at(fill.centre), edge: at(fill.edge) };
+  return { ...paint, fill: moved.kind === 'conic' && mirrors(map, fill.centre) ? reversed(moved) : moved };
+}
+
+/** Whether a map of a plane turns what lies about a place over. */
+function mirrors(map: (at: PlanePoint) => PlanePoint, { u, v }: PlanePoint): boolean {
+  const [o, p, q] = [map({ u, v }), map({ u: u + 1, v }), map({ u, v: v + 1 })];
+  return (p.u - o.u) * (q.v - o.v) - (p.v - o.v) * (q.u - o.u) < 0;
+}
+
+/** A gradient around a point that runs the other way. */
+function reversed({ otherWay, ...rest }: Extract<Gradient, { readonly kind: 'conic' }>): Gradient {
+  return otherWay ? rest : { ...rest, otherWay: true };
 }
 
 /** The box in cells in which the gradient of a paint lies that belongs to no shape yet. */

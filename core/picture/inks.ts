@@ -1,6 +1,6 @@
 import { flatInk, type GradientStop, type Ink } from '../artwork/marks';
 import { tangentOf } from '../artwork/project';
-import { affineOf, apply33, type Affine, type Mat33 } from '../math/matrix';
+import { affineOf, apply33, composeAffine, type Affine, type Mat33 } from '../math/matrix';
 import { blendColours, type Colour, type Fill, type PaintStop } from '../paint/paint';
 
 /** Ratio of depths over a gradient from which its stops are placed along the perspective. */
@@ -11,7 +11,8 @@ const BETWEEN = 8;
 /**
  * What a fill of a plane is on the sheet. Parallel projections carry gradients exactly. In perspective a linear one is
  * exact along its handles' line, where its stops follow the cross-ratio; beside it the lines of one colour keep the
- * direction that they have in the middle. A radial one takes the map's tangent at its centre.
+ * direction that they have in the middle. A radial one takes the map's tangent at its centre. One around a point does
+ * too, and is exact by that: its lines of one colour are straight and meet in the centre.
  * @param map homography from the plane's cells to the sheet
  * @param colour what a colour of the paint looks like, swatches looked up and toned
  * @returns null where its handles lie behind the eye
@@ -20,6 +21,13 @@ export function inkOf(fill: Fill, map: Mat33, colour: (c: Colour) => string): In
   if (typeof fill === 'string') return flatInk(colour(fill));
   const stops = fill.stops.map((stop): GradientStop => ({ ...stop, colour: colour(stop.colour) })).sort((p, q) => p.at - q.at);
   const affine = affineOf(map);
+  if (fill.kind === 'conic') {
+    const { centre, edge, otherWay } = fill;
+    const frame = affine ?? tangentOf(map, centre.u, centre.v);
+    const [x, y] = edge.u === centre.u && edge.v === centre.v ? [1, 0] : [edge.u - centre.u, edge.v - centre.v];
+    const way = otherWay ? -1 : 1;
+    return frame && { kind: 'conic', stops, frame: composeAffine(frame, [x, y, -y * way, x * way, centre.u, centre.v]) };
+  }
   if (fill.kind === 'radial') {
     const frame = affine ?? tangentOf(map, fill.centre.u, fill.centre.v);
     const radius = Math.hypot(fill.edge.u - fill.centre.u, fill.edge.v - fill.centre.v);

@@ -85,7 +85,7 @@ export class RandomEdits {
   paint(): Paint {
     const colour = this.one(['#c98a4b', '#102030', 'swatch:s1', 'swatch:gone+12']);
     const stops = [0, 1].map((at) => ({ at: this.chance(0.9) ? at : this.share(), colour, strength: this.share() }));
-    const fill = this.one([null, colour, { kind: 'linear', from: this.point(), to: this.point(), stops } as const, { kind: 'radial', centre: this.point(), edge: this.point(), stops } as const]); // prettier-ignore
+    const fill = this.one([null, colour, { kind: 'linear', from: this.point(), to: this.point(), stops } as const, { kind: 'radial', centre: this.point(), edge: this.point(), stops } as const, { kind: 'conic', centre: this.point(), edge: this.point(), stops } as const]); // prettier-ignore
     const line = this.chance(0.5)
       ? {
           colour,

@@ -11,13 +11,15 @@ import { ViewStore } from '../../state/view.store';
 import { placeWords } from '../../tools/catching';
 import { ArrangePanelComponent } from './arrange-panel.component';
 import { DrawSettingsStore } from './draw.settings';
+import type { DrawSettings } from './draw-set';
+import { FormPanelComponent } from './form-panel.component';
 import { PaintPanelComponent } from './paint-panel.component';
 import { ShapePanelComponent } from './shape-panel.component';
 
 /** Settings for drawing: of the tool in use, of what is selected, and the paint. */
 @Component({
   selector: 'chemin-draw-bench',
-  imports: [ArrangePanelComponent, CheckboxModule, FormsModule, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
+  imports: [ArrangePanelComponent, CheckboxModule, FormPanelComponent, FormsModule, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
   templateUrl: './draw-bench.component.html',
   styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,6 +43,18 @@ export class DrawBenchComponent {
     const plane = this.view.plane();
     return this.regions.on(this.store.kept(), plane).looseEnds.slice(0, 40).map((at) => ({ at, words: placeWords(plane, at) })); // prettier-ignore
   });
+
+  protected round(value: number): number {
+    return Math.round(value);
+  }
+
+  protected setStar(part: Partial<DrawSettings['star']>): void {
+    this.settings.patch({ star: { ...this.settings.star(), ...part } });
+  }
+
+  protected setSpiral(part: Partial<DrawSettings['spiral']>): void {
+    this.settings.patch({ spiral: { ...this.settings.spiral(), ...part } });
+  }
 
   protected setSides(sides: number): void {
     this.settings.patch({ sides: Math.round(sides) });

@@ -1,38 +1,21 @@
 import { computed } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Edit, Outline } from '@core';
-import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
-
-/** What is set for the tools that draw. */
-export interface DrawSettings {
-  /** Corners of the next regular polygon. */
-  readonly sides: number;
-  /** How the next circle is given. */
-  readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
-  /** Freehand: kept to the axes, and how far in px of the screen a cleaned stroke may lie from the pen's. */
-  readonly assisted: boolean;
-  readonly cleaning: number;
-  /** The last shape that was drawn, for drawing it again. */
-  readonly lastShape: Outline | null;
-  /** What was last measured, a line each. */
-  readonly measured: readonly string[];
-}
-
-/** Tools that draw, and what they are given and give back. */
-export type DrawTool<S> = Tool<S, DrawSettings>;
-export type DrawContext = ToolContext<DrawSettings>;
-export type DrawStep<S> = ToolStep<S, DrawSettings>;
+import type { Edit } from '@core';
+import { USUAL_DRAW, type DrawSettings } from './draw-set';
 
 export const DrawSettingsStore = signalStore(
   { providedIn: 'root' },
-  withState<DrawSettings>({ sides: 6, circleBy: 'centre', assisted: false, cleaning: 2, lastShape: null, measured: [] }),
+  withState<DrawSettings>(USUAL_DRAW),
   withComputed((store) => ({
     current: computed((): DrawSettings => ({
       sides: store.sides(),
+      star: store.star(),
+      spiral: store.spiral(),
       circleBy: store.circleBy(),
       assisted: store.assisted(),
       cleaning: store.cleaning(),
       lastShape: store.lastShape(),
+      lastForm: store.lastForm(),
       measured: store.measured(),
     })),
   })),
@@ -43,7 +26,7 @@ export const DrawSettingsStore = signalStore(
     /** Remembers what was drawn last. */
     made(edit: Edit): void {
       const drawn = edit.kind === 'add' ? edit.nodes[0] : undefined;
-      if (drawn?.kind === 'shape') patchState(store, { lastShape: drawn.outline });
+      if (drawn?.kind === 'shape') patchState(store, { lastShape: drawn.outline, lastForm: drawn.form ?? null });
     },
   })),
 );

@@ -2,9 +2,9 @@ import { findShape, type ShapeNode } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
 import { outlineTool, resumeOutline } from './outline.tool';
 import { rectangleTool } from './rectangle.tool';
-import type { DrawSettings } from './draw.settings';
+import { USUAL_DRAW } from './draw-set';
 
-const DRAWING: DrawSettings = { sides: 6, circleBy: 'centre', assisted: false, cleaning: 2, lastShape: null, measured: [] };
+const DRAWING = USUAL_DRAW;
 
 const points = (shape: ShapeNode): number[][] => shape.outline.points.map((p) => [p.u, p.v]);
 const only = (bench: { document: { nodes: readonly unknown[] } }): ShapeNode => bench.document.nodes.at(-1) as ShapeNode;

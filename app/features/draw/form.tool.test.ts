@@ -1,10 +1,10 @@
-import { ellipseOf4, findShape, type Plane, type ShapeNode } from '@core';
+import { ellipseOf4, findShape, placedForm, type Plane, type ShapeNode } from '@core';
 import { ToolBench } from '../../testing/tool-bench';
-import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from './form.tool';
+import { arcTool, circleTool, ellipseTool, lineTool, polygonTool, spiralTool, starTool } from './form.tool';
 import { curveTool } from './outline.tool';
-import type { DrawSettings } from './draw.settings';
+import { USUAL_DRAW } from './draw-set';
 
-const DRAWING: DrawSettings = { sides: 6, circleBy: 'centre', assisted: false, cleaning: 2, lastShape: null, measured: [] };
+const DRAWING = USUAL_DRAW;
 
 const RIGHT: Plane = { kind: 'right', offset: 2 };
 const last = (bench: { document: { nodes: readonly unknown[] } }): ShapeNode => bench.document.nodes.at(-1) as ShapeNode;
@@ -47,6 +47,40 @@ describe('forms by a few points', () => {
     expect(bench.ghost!.words[0]).toBe('5 sides');
     bench.press(4, 0);
     expect(last(bench).outline.points).toHaveLength(5);
+  });
+
+  it('draw stars by their centre and a point, the inner radius typed or as it was set, kept with what is drawn', () => {
+    const bench = new ToolBench(starTool, DRAWING, RIGHT).press(0, 0).at('move', 4, 0);
+    expect(bench.ghost!.words.slice(0, 3)).toEqual(['5 points', 'radius 4\u2009cells, 32\u2009mm', 'inner 2\u2009cells, 16\u2009mm']);
+    bench.press(4, 0);
+    expect(last(bench)).toMatchObject({ name: 'star 1, right wall', form: { kind: 'star', points: 5, outer: 4, inner: 2, turnedDeg: 0 } });
+    expect(last(bench).outline.points).toHaveLength(10);
+    bench.press(0, 0).at('move', 4, 0).type(5, 1);
+    expect(last(bench).form).toMatchObject({ outer: 5, inner: 1 });
+    expect(bench.settings.star.inner).toBeCloseTo(0.2, 6);
+    // A radius that makes none is refused, and is not kept for the next.
+    bench.press(0, 0).at('move', 4, 0).type(5, 0);
+    expect(bench.settings.star.inner).toBeCloseTo(0.2, 6);
+  });
+
+  it('draw spirals by their centre and their end, to the side that they are seen to run to', () => {
+    const bench = new ToolBench(spiralTool, DRAWING, RIGHT).press(0, 0).at('move', 4, 0);
+    expect(bench.ghost!.words[0]).toBe('3 turns');
+    bench.type(6, 1, 2.5);
+    expect(last(bench)).toMatchObject({ name: 'spiral 1, right wall', form: { kind: 'spiral', turns: 2.5, outer: 6, inner: 1, steps: 'even' } });
+    expect(last(bench).outline.closed).toBe(false);
+    expect(last(bench).paint.line).not.toBeNull();
+    const way = placedForm(last(bench).outline, last(bench).form!)!.way;
+    bench.settings = { ...bench.settings, spiral: { ...bench.settings.spiral, hand: 'right', band: 0.5 } };
+    bench.press(0, 0).press(6, 0);
+    expect(last(bench).outline.closed).toBe(true);
+    expect(placedForm(last(bench).outline, last(bench).form!)!.way).toBe(-way);
+    const count = bench.document.nodes.length;
+    bench.settings = { ...bench.settings, spiral: { ...bench.settings.spiral, band: 5 } };
+    bench.press(0, 0).at('move', 6, 0);
+    expect(bench.ghost!.words).toContain('the band finds no room between the turns');
+    bench.press(6, 0);
+    expect(bench.document.nodes).toHaveLength(count);
   });
 
   it('draw arcs by both ends and a point that they pass over', () => {

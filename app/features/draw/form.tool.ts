@@ -4,6 +4,7 @@ import {
   boundsArea,
   circleThrough,
   edgeLength,
+  exactCells,
   ellipseOutline,
   figure,
   findShape,
@@ -13,11 +14,15 @@ import {
   laidSurface,
   outlineThrough,
   faceUnder,
+  formFault,
+  formOutline,
   polygonOutline,
   spanBetween,
   type Caught,
   type InscribedCircle,
+  type MeasuredForm,
   type Outline,
+  type PlacedForm,
   type Plane,
   type PlanePoint,
   type ShapeNode,
@@ -25,7 +30,7 @@ import {
 } from '@core';
 import { areaWords, axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import type { Ghost, ToolEvent } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawSettings, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
 import { typedPoint } from './outline.tool';
 
@@ -41,10 +46,14 @@ export interface FormState {
 interface Form {
   readonly name: string;
   readonly count: 2 | 3;
-  readonly build: (points: readonly PlanePoint[], context: DrawContext) => Outline | null;
+  readonly build: (points: readonly PlanePoint[], context: DrawContext, plane: Plane) => Outline | null;
   readonly fields: (points: readonly PlanePoint[], plane: Plane) => readonly string[];
   /** The last point that typed lengths mean, given where the pointer is. */
   readonly typed: (points: readonly PlanePoint[], at: PlanePoint, lengths: readonly (number | null)[]) => PlanePoint;
+  /** What typed lengths set for this form and the next, given the last point that they mean. */
+  readonly sets?: (points: readonly PlanePoint[], end: PlanePoint, lengths: readonly (number | null)[], settings: DrawSettings) => Partial<DrawSettings>;
+  /** The measures that are kept with what is drawn, so that they can be changed. */
+  readonly measured?: (points: readonly PlanePoint[], context: DrawContext, plane: Plane) => PlacedForm | null;
   readonly words: (points: readonly PlanePoint[], at: PlanePoint, context: DrawContext) => readonly string[];
 }
 
@@ -141,6 +150,73 @@ const POLYGON: Form = {
   words: (points, at, context) => [`${context.settings.sides} sides`, lengthTo(points, at, context, 'radius ')],
 };
 
+const outlineOf = (placed: PlacedForm | null): Outline | null => placed && formOutline(placed);
+
+/** A form about a centre, its first point or its outer end where a second point is; null where its measures make none. */
+function about([centre, end]: readonly PlanePoint[], form: (outer: number) => MeasuredForm, way: 1 | -1, rounded: PlacedForm['rounded']): PlacedForm | null {
+  const outer = exactCells(edgeLength(centre!, end!));
+  const made = form(outer);
+  return outer > 0 && formFault(made) === null ? { form: made, centre: centre!, startDeg: angleOf(centre!, end!), way, rounded } : null;
+}
+
+/** A polygon with a second radius, by its centre and a point. */
+const STAR: Form = {
+  name: 'star',
+  count: 2,
+  measured: (points, { settings: { star } }) =>
+    about(
+      points,
+      (outer) => ({ kind: 'star', points: star.points, outer, inner: exactCells(outer * star.inner), turnedDeg: star.turnedDeg }),
+      1,
+      { outer: star.roundOuter, inner: star.roundInner }, // prettier-ignore
+    ),
+  build: (points, context, plane) => outlineOf(STAR.measured!(points, context, plane)),
+  fields: () => ['radius', 'inner radius'],
+  typed: CIRCLE.typed,
+  sets: ([centre], end, [, inner = null], { star }) => (inner === null || !(inner > 0) ? {} : { star: { ...star, inner: inner / edgeLength(centre!, end) } }),
+  words: (points, at, context) => {
+    const { star } = context.settings;
+    const outer = edgeLength(points[0]!, at);
+    return [`${star.points} points`, `radius ${lengthWords(context, outer)}`, `inner ${lengthWords(context, exactCells(outer * star.inner))}`];
+  },
+};
+
+/** A spiral by its centre and its outer end. */
+const SPIRAL: Form = {
+  name: 'spiral',
+  count: 2,
+  measured: (points, context, plane) => {
+    const { turns, inner, steps, hand, band } = context.settings.spiral;
+    return about(
+      points,
+      (outer) => ({ kind: 'spiral', turns, inner: exactCells(outer * inner), outer, steps, band }),
+      (hand === 'left') === runsLeft(context, plane, points[0]!) ? 1 : -1,
+      { outer: null, inner: null }, // prettier-ignore
+    );
+  },
+  build: (points, context, plane) => outlineOf(SPIRAL.measured!(points, context, plane)),
+  fields: () => ['radius', 'inner radius', 'turns'],
+  typed: CIRCLE.typed,
+  sets: ([centre], end, [, inner = null, turns = null], { spiral }) => {
+    const share = inner === null ? spiral.inner : inner / edgeLength(centre!, end);
+    return { spiral: { ...spiral, inner: share, turns: turns ?? spiral.turns } };
+  },
+  words: (points, at, context) => {
+    const { turns, inner, band } = context.settings.spiral;
+    const outer = edgeLength(points[0]!, at);
+    const sizes = [`${figure(turns)} turns`, `radius ${lengthWords(context, outer)}`, `inner ${lengthWords(context, exactCells(outer * inner))}`];
+    const made = SPIRAL.measured!([points[0]!, at], context, context.plane);
+    return made || outer === 0 || band === 0 ? sizes : [...sizes, 'the band finds no room between the turns'];
+  },
+};
+
+/** Whether a plane's u turns to its v to the left, as it is seen about a place. */
+function runsLeft(context: DrawContext, plane: Plane, { u, v }: PlanePoint): boolean {
+  const map = context.on(plane).options.sheetFromPlane;
+  const [o, p, q] = [apply33(map, u, v), apply33(map, u + 0.01, v), apply33(map, u, v + 0.01)];
+  return !o || !p || !q || (p.x - o.x) * (q.y - o.y) - (p.y - o.y) * (q.x - o.x) < 0;
+}
+
 /** The arc of a circle by its ends and a point that it passes over. */
 const ARC: Form = {
   name: 'arc',
@@ -155,10 +231,11 @@ const ARC: Form = {
 function formTool(choose: (context: DrawContext | null) => Form): DrawTool<FormState> {
   const idle = (caught: Caught | null, context: DrawContext | null): FormState => ({ form: choose(context), plane: null, points: [], caught });
   const finish = (state: FormState, points: readonly PlanePoint[], context: DrawContext): DrawStep<FormState> => {
-    const outline = state.form.build(points, context);
-    if (!outline || (outline.closed ? !boundsArea(outline) : outline.points.length < 2)) return { state };
     const plane = state.plane ?? context.plane;
-    return { state: idle(state.caught, context), ...drawnShape(context, state.form.name, plane, outline) };
+    const outline = state.form.build(points, context, plane);
+    if (!outline || (outline.closed ? !boundsArea(outline) : outline.points.length < 2)) return { state };
+    const form = state.form.measured?.(points, context, plane)?.form;
+    return { state: idle(state.caught, context), ...drawnShape(context, state.form.name, plane, outline, form && { form }) };
   };
   const add = (state: FormState, at: PlanePoint, context: DrawContext): DrawStep<FormState> => {
     const last = state.points.at(-1);
@@ -187,7 +264,12 @@ function formTool(choose: (context: DrawContext | null) => Form): DrawTool<FormS
     step: (state, event, context) => {
       if (event.kind === 'key') return key(state, event.key, context);
       if (event.kind !== 'typed') return point(state, event, context);
-      return state.points.length > 0 && state.caught ? add(state, state.form.typed(state.points, state.caught, event.lengths), context) : { state };
+      if (state.points.length === 0 || !state.caught) return { state };
+      const end = state.form.typed(state.points, state.caught, event.lengths);
+      const settings = state.form.sets?.(state.points, end, event.lengths, context.settings) ?? {};
+      const step = add(state, end, { ...context, settings: { ...context.settings, ...settings } });
+      // What makes nothing is not kept for the next either.
+      return step.commit ? { ...step, settings } : step;
     },
     ghost: (state, context) => ghostOf(state.form, state, context),
     begun: ({ points }) => points.length > 0,
@@ -204,7 +286,7 @@ function ghostOf(form: Form, { plane: started, points, caught }: FormState, cont
   const last = points.at(-1);
   if (!last) return { plane, caught, points: [], closed: false, closes: false, words: [caughtPlace(context, plane, caught)] };
   const same = last.u === caught.u && last.v === caught.v;
-  const outline = same ? null : form.build([...points, caught], context);
+  const outline = same ? null : form.build([...points, caught], context, plane);
   const axis = caught.v === last.v ? 'u' : caught.u === last.u ? 'v' : null;
   const words = [...form.words(points, caught, context), ...(axis ? [axisName(plane, axis)] : []), caughtPlace(context, plane, caught)];
   const shown = outline ? flattenOutline(outline, GHOST_CHORDS) : points;
@@ -222,6 +304,8 @@ export const lineTool = formTool(() => LINE);
 const plainCircle = formTool((context) => CIRCLES[context?.settings.circleBy ?? 'centre']);
 export const ellipseTool = formTool(() => ELLIPSE);
 export const polygonTool = formTool(() => POLYGON);
+export const starTool = formTool(() => STAR);
+export const spiralTool = formTool(() => SPIRAL);
 export const arcTool = formTool(() => ARC);
 
 /** Circles by their points, or with one press inscribed in the face under the pointer. */
@@ -233,7 +317,7 @@ export const circleTool: DrawTool<FormState> = {
     const caught: Caught | null = inside && { ...inside.centre, kind: 'centre', with: null };
     const next = { ...state, points: [], plane: inside?.plane ?? null, caught };
     if (event.kind !== 'down' || !inside) return { state: next };
-    return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline, undefined, inside.face) };
+    return { state: next, ...drawnShape(context, 'circle', inside.plane, inside.outline, inside.face && { inscribed: inside.face }) };
   },
   ghost: (state, context) => {
     if (context.settings.circleBy !== 'face') return plainCircle.ghost(state, context);

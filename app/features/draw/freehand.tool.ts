@@ -2,7 +2,7 @@ import { apply33, boundsArea, exactCells, figure, outlineThrough, sheetDistance,
 import { cleanStroke, straightenStroke, type PenPoint } from '@later';
 import { catchPointer, caughtPlace, planePointAt } from '../../tools/catching';
 import type { PlaneContext, ToolEvent } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
 
 export interface FreehandState {

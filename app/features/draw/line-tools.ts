@@ -21,7 +21,7 @@ import {
 import { extendAt, trimAt } from '@later';
 import { planePointAt } from '../../tools/catching';
 import type { Ghost } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
 
 /** Where the pointer is on the plane; tools that look at lines need nothing else. */
@@ -47,7 +47,7 @@ export const regionTool: DrawTool<PointerState> = {
     const region = event.kind === 'down' && next.at ? regionAt(context.regions(context.plane), next.at) : null;
     if (!region) return { state: next };
     const first = linesOn(context.document, context.plane)[0];
-    return { state: next, ...drawnShape(context, 'region', context.plane, region, first?.id) };
+    return { state: next, ...drawnShape(context, 'region', context.plane, region, { before: first?.id }) };
   },
   ghost: ({ at }, context) => {
     const found = context.regions(context.plane);

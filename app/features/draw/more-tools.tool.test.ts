@@ -5,9 +5,9 @@ import { freehandTool } from './freehand.tool';
 import { cutTool, extendTool, regionTool } from './line-tools';
 import { outlineTool } from './outline.tool';
 import { againTool, colourTool, dimensionTool, measureTool, stanceTool } from './space-tools';
-import type { DrawSettings } from './draw.settings';
+import { USUAL_DRAW, type DrawSettings } from './draw-set';
 
-const DRAWING: DrawSettings = { sides: 6, circleBy: 'centre', assisted: false, cleaning: 2, lastShape: null, measured: [] };
+const DRAWING = USUAL_DRAW;
 
 const FLOOR = { kind: 'floor', offset: 0 } as const;
 const shapeOf = <S>(bench: ToolBench<S, DrawSettings>, i = -1): ShapeNode => bench.document.nodes.at(i) as ShapeNode;

@@ -12,7 +12,7 @@ import {
 } from '@core';
 import { axisName, carried, catchPointer, caughtPlace, lengthWords } from '../../tools/catching';
 import type { Ghost, ToolEvent } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
 
 /** A point of an outline that is being drawn; the handles of a smooth one mirror each other. */

@@ -62,6 +62,7 @@ export class PaintPanelComponent {
     { key: 'colour', title: 'Colour' },
     { key: 'linear', title: 'Linear' },
     { key: 'radial', title: 'Radial' },
+    { key: 'conic', title: 'Around a point' },
   ] as const;
   protected readonly caps = [
     { key: undefined, title: 'Round ends' },
@@ -84,6 +85,11 @@ export class PaintPanelComponent {
   protected readonly gradient = computed((): Gradient | null => {
     const { fill } = this.painting.paint();
     return fill !== null && typeof fill !== 'string' ? fill : null;
+  });
+  protected readonly handleWords = computed(() => {
+    const kind = this.gradient()?.kind;
+    if (kind === 'conic') return 'Drag “centre” and “start” on the shape: they lie in its plane.';
+    return kind === 'radial' ? 'Drag “centre” and “rim” on the shape: they lie in its plane.' : 'Drag “from” and “to” on the shape: they lie in its plane.';
   });
   protected readonly fillKind = computed(() => this.gradient()?.kind ?? (this.painting.paint().fill === null ? 'none' : 'colour'));
   protected readonly strength = computed(() => (this.painting.paint().strength ?? 1) * 100);

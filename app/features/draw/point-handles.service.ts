@@ -4,24 +4,29 @@ import {
   ellipseOf4,
   ellipseOutline,
   exactCells,
+  FORM_LIMITS,
   findNode,
   findShape,
   mapOutline,
   outlineEdges,
+  placedForm,
   ringsOf,
   type Edit,
   type Fill,
   type Outline,
   type OutlinePoint,
+  type PlacedForm,
   type PlanePoint,
   type SheetPoint,
   type ShapeNode,
+  type SpiralForm,
 } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import type { StageHandles } from '../../state/stage';
 import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
+import { reformed } from './reformed';
 import { catchPointer } from '../../tools/catching';
 import type { SheetHandle } from '../../tools/handle';
 
@@ -78,6 +83,8 @@ export class PointHandlesService implements StageHandles {
         this.handle(shape, `${i % 2 === 0 ? 'radius along u' : 'radius along v'}${suffix}`, points[i]!, (o, at) => withRadius(o, i, at)),
       );
     }
+    const placed = shape.form && !suffix ? placedForm(shape.outline, shape.form) : null;
+    if (placed) return this.ofForm(shape, placed);
     let serial = 0;
     return ringsOf(shape.outline).flatMap((ring) => [
       ...(suffix || shape.depth !== 0 ? [] : outlineEdges(ring).flatMap(([p, q]) => this.edgeHandle(shape, p, q))),
@@ -90,6 +97,30 @@ export class PointHandlesService implements StageHandles {
         ];
       }),
     ]);
+  }
+
+  /** The measures of a star or a spiral: its outer point or end, and its first inner corner or its beginning. */
+  private ofForm(shape: ShapeNode, placed: PlacedForm): readonly SheetHandle[] {
+    const { points } = shape.outline;
+    const isStar = placed.form.kind === 'star';
+    const inner = isStar ? points[1]! : around(placed, placed.form.inner, placed.startDeg - placed.way * 360 * (placed.form as SpiralForm).turns);
+    const outer = isStar ? points[0]! : around(placed, placed.form.outer, placed.startDeg);
+    const handle = (name: string, place: PlanePoint, change: (now: PlacedForm, to: PlanePoint) => PlacedForm): readonly SheetHandle[] => {
+      const on = this.pictures.planeContext(shape.plane);
+      const at = apply33(on.options.sheetFromPlane, place.u, place.v);
+      if (!at) return [];
+      const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+        const kept = findShape(this.documents.kept(), shape.id);
+        const now = kept?.form && placedForm(kept.outline, kept.form);
+        const caught = kept && catchPointer(on, to, [], { lock: false, free });
+        const next = now && caught && reformed(kept, change(now, caught));
+        if (!next || typeof next === 'string') return void (end && this.documents.show(null));
+        const moved = JSON.stringify(next.outline) !== JSON.stringify(kept.outline);
+        this.finish({ kind: 'change', nodes: [next] }, `set ${name} of ${shape.name}`, end, moved);
+      };
+      return [{ name, at, drag }];
+    };
+    return [...handle(isStar ? 'outer radius' : 'outer end', outer, withOuter), ...handle(isStar ? 'inner radius' : 'inner end', inner, withInner)];
   }
 
   /** A point: pressing chooses it, dragging moves all that are chosen. */
@@ -176,7 +207,7 @@ export class PointHandlesService implements StageHandles {
           caught.u !== p.u || caught.v !== p.v || this.documents.preview() !== null,
         );
       };
-      return [{ name: place === 'edge' ? 'rim' : place, at, drag }];
+      return [{ name: place !== 'edge' ? place : fill.kind === 'conic' ? 'start' : 'rim', at, drag }];
     });
   }
 
@@ -201,6 +232,37 @@ export class PointHandlesService implements StageHandles {
     else this.documents.show(null);
   }
 }
+
+const around = ({ centre }: PlacedForm, radius: number, deg: number): PlanePoint => ({
+  u: centre.u + radius * Math.cos((deg * Math.PI) / 180),
+  v: centre.v + radius * Math.sin((deg * Math.PI) / 180),
+});
+
+const degTo = ({ centre }: PlacedForm, at: PlanePoint): number => (Math.atan2(at.v - centre.v, at.u - centre.u) * 180) / Math.PI;
+const reachTo = ({ centre }: PlacedForm, at: PlanePoint): number => exactCells(Math.hypot(at.u - centre.u, at.v - centre.v));
+
+/** The outer point of a star, or the end of a spiral, at a place: its radius and all of it turned; what is inside keeps its radius. */
+function withOuter(now: PlacedForm, at: PlanePoint): PlacedForm {
+  return { ...now, form: { ...now.form, outer: reachTo(now, at) }, startDeg: degTo(now, at) };
+}
+
+/** An inner corner of a star at a place: its radius, and how far it is turned; or the beginning of a spiral: its radius, and how many turns it has. */
+function withInner(now: PlacedForm, at: PlanePoint): PlacedForm {
+  const { form, way, startDeg } = now;
+  const turned = way * (degTo(now, at) - startDeg);
+  if (form.kind === 'star') {
+    const deg = turned - 180 / form.points;
+    const near = deg - 360 * Math.round(deg / 360);
+    // What is nearly in the middle is meant to be.
+    return { ...now, form: { ...form, inner: reachTo(now, at), turnedDeg: Math.abs(near) < STRAIGHT_DEG ? 0 : Number(near.toFixed(2)) } };
+  }
+  const part = -turned / 360;
+  const turns = part + Math.round(form.turns - part);
+  return { ...now, form: { ...form, inner: reachTo(now, at), turns: Number(Math.max(FORM_LIMITS.turns[0], turns).toFixed(4)) } };
+}
+
+/** Degrees within which an inner corner is taken for one in the middle between two points. */
+const STRAIGHT_DEG = 2;
 
 const exact = (p: PlanePoint): PlanePoint => ({ u: exactCells(p.u), v: exactCells(p.v) });
 

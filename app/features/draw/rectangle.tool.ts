@@ -2,7 +2,7 @@ import { boundsArea, rectangleOutline, spanBetween, type Caught, type Plane, typ
 import { areaWords, carried, catchPointer, caughtPlace } from '../../tools/catching';
 import { drawnShape } from './new-shape';
 import type { Ghost } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 
 export interface RectangleState {
   readonly plane: Plane | null;

@@ -26,7 +26,7 @@ import {
 } from '@core';
 import { catchPointer, caughtPlace } from '../../tools/catching';
 import type { Ghost, ToolEvent } from '../../tools/tool';
-import type { DrawContext, DrawStep, DrawTool } from './draw.settings';
+import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
 
 /** A place in space in cells, and what it is. */
@@ -245,7 +245,9 @@ export const againTool: DrawTool<AgainState> = {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
     const caught = catchPointer(context.on(context.plane), event.at, [], event);
     const outline = event.kind === 'down' && caught ? placedAgain(context, caught) : null;
-    return outline ? { state: { caught }, ...drawnShape(context, 'shape', context.plane, outline) } : { state: { caught } };
+    const { lastForm } = context.settings;
+    if (!outline) return { state: { caught } };
+    return { state: { caught }, ...drawnShape(context, lastForm?.kind ?? 'shape', context.plane, outline, lastForm ? { form: lastForm } : {}) };
   },
   ghost: ({ caught }, context) => {
     if (!caught) return null;

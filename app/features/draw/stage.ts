@@ -4,7 +4,7 @@ import { ArrangingService } from '../../state/arranging.service';
 import { PaintingService } from '../../state/painting.service';
 import { ShapingService } from '../../state/shaping.service';
 import { DrawSettingsStore } from './draw.settings';
-import { arcTool, circleTool, ellipseTool, lineTool, polygonTool } from './form.tool';
+import { arcTool, circleTool, ellipseTool, lineTool, polygonTool, spiralTool, starTool } from './form.tool';
 import { freehandTool } from './freehand.tool';
 import { cutTool, extendTool, regionTool } from './line-tools';
 import { curveTool, outlineTool, resumeOutline } from './outline.tool';
@@ -23,6 +23,8 @@ const tools = toolsOf(DRAW_TOOLS, {
   circle: using({ tool: circleTool, settings, draws: true }),
   ellipse: using({ tool: ellipseTool, settings, draws: true }),
   polygon: using({ tool: polygonTool, settings, draws: true }),
+  star: using({ tool: starTool, settings, draws: true }),
+  spiral: using({ tool: spiralTool, settings, draws: true }),
   arc: using({ tool: arcTool, settings, draws: true }),
   curve: using({ tool: curveTool, settings, draws: true }),
   freehand: using({ tool: freehandTool, settings, draws: true }),

@@ -22,6 +22,8 @@ export const DRAW_TOOLS = [
   { name: 'dimension', title: 'Dimension', find: 'Draw a dimension line' },
   { name: 'colour', title: 'Colour', find: 'Pick a colour from the drawing or a reference', words: 'eyedropper pipette pick colour' },
   { name: 'stance', title: 'Free plane', find: 'Free plane through three points, or an edge and an angle', words: 'slope roof plane angle' },
+  { name: 'star', title: 'Star', find: 'Draw a star: a polygon with a second radius', words: 'star polygon rays points burst' },
+  { name: 'spiral', title: 'Spiral', find: 'Draw a spiral', words: 'spiral coil helix curl scroll' },
 ] as const satisfies readonly ToolWords[];
 
 export const DRAW_COMMANDS = [
@@ -59,7 +61,7 @@ export const DRAW_COMMANDS = [
 /** What is set in the stage, by what different trades call it. */
 export const DRAW_SETTINGS: readonly Setting[] = [
   setting('draw', 'pick', 'Fill', 'fill colour paint bucket', ['Colour', 'Fill']),
-  setting('draw', 'pick', 'Gradient', 'gradient ramp blend linear radial fill', ['Linear']),
+  setting('draw', 'pick', 'Gradient', 'gradient ramp blend linear radial conic angular sweep around a point fill', ['Linear', 'Around a point']),
   setting('draw', 'pick', 'Line', 'line stroke outline border contour pen', ['Line']),
   setting('draw', 'pick', 'Line width', 'stroke width weight thickness outline line', ['Line width', 'Line']),
   setting('draw', 'pick', 'Opacity', 'opacity transparency alpha strength see through', ['Opacity']),
@@ -75,5 +77,7 @@ export const DRAW_SETTINGS: readonly Setting[] = [
   setting('draw', 'pick', 'Align', 'align centre distribute', ['Middle'], 'several'),
   setting('draw', 'circle', 'Inscribe a circle', 'inscribe circle in a box face ellipse', ['In a face', 'In a box']),
   setting('draw', 'polygon', 'Sides of a polygon', 'polygon hexagon corners', ['Sides']),
+  setting('draw', 'star', 'Points of a star', 'star points rays inner radius second radius', ['Points', 'Inner radius']),
+  setting('draw', 'spiral', 'Turns of a spiral', 'spiral turns coil growing even steps band', ['Turns', 'Even steps']),
   setting('draw', 'freehand', 'Smoothing', 'smoothing clean pencil brush freehand', ['Smoothing', 'Keep to the axes']),
 ];
