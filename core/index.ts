@@ -116,6 +116,7 @@ export * from './projection/figure-of-scale';
 export * from './projection/framing';
 export * from './projection/free-planes';
 export * from './projection/gauss';
+export * from './projection/guides';
 export * from './projection/near';
 export * from './projection/planes';
 export * from './projection/projection';

@@ -35,6 +35,7 @@ export function describeEdit(edit: Edit): string {
     'delete-reference': 'delete reference',
     strokes: 'trace edges',
     photos: 'change photographs',
+    guides: 'change guides',
     title: 'rename drawing',
     artworks: 'change artwork',
     net: 'lay out net',

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { CoreError } from '../math/errors';
 import type { Paint } from '../paint/paint';
+import type { Guide } from '../projection/guides';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import {
@@ -28,6 +29,7 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
+import { guidesSchema } from './schema-parts';
 import type { Photo } from '../photo/photo';
 import { bitmapsOfPhoto, photosSchema } from './photo-schema';
 import { flattenTree } from './tree';
@@ -94,6 +96,8 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('strokes'), strokes: z.array(strokeSchema).max(1000) }),
   /** All photographs as they are from now on, with the bitmaps that they show for the first time. */
   z.strictObject({ kind: z.literal('photos'), photos: photosSchema, bitmaps: z.array(bitmapSchema).exactOptional() }),
+  /** All guides as they are from now on. */
+  z.strictObject({ kind: z.literal('guides'), guides: guidesSchema }),
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
   /** Everything about artworks but what came from their files and what is drawn on them. */
   z.strictObject({ kind: z.literal('artworks'), items: z.array(artworkLookSchema).min(1) }),
@@ -183,6 +187,8 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return { ...document, strokes: edit.strokes };
     case 'photos':
       return withPhotos(document, edit.photos, edit.bitmaps ?? []);
+    case 'guides':
+      return withGuides(document, edit.guides);
     case 'title':
       return { ...document, name: edit.name };
     case 'artworks':
@@ -256,6 +262,11 @@ function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly
     if (node.kind !== 'shape') throw wrongKind(node, 'shape');
     return { ...node, plane, outline, ...turnedLean(node, node.outline, outline), paint: paint ?? node.paint };
   });
+}
+
+/** Guides as they are from now on; a drawing without any says nothing of them. */
+function withGuides({ guides: _, ...document }: CheminDocument, guides: readonly Guide[]): CheminDocument {
+  return guides.length > 0 ? { ...document, guides } : document;
 }
 
 /** Bitmaps are kept once, however often they are added. */

@@ -75,8 +75,9 @@ export function inOrder({
   nodes,
   cell,
   net,
+  guides,
 }: { readonly [K in keyof Artwork]?: Artwork[K] | undefined }): Artwork {
-  const all = { id, name, svg, bitmap, width, height, unitMm, background, version, nodes, cell, net };
+  const all = { id, name, svg, bitmap, width, height, unitMm, background, version, nodes, cell, net, guides };
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined)) as unknown as Artwork;
 }
 
@@ -127,6 +128,7 @@ function madeFlat(document: CheminDocument, id: string): CheminDocument | null {
     grid: { ...flat.grid, over: document.grid.over },
     artworks: holdsFile(artwork) ? [...fits, fileOf(artwork)] : fits,
     bitmaps: document.bitmaps,
+    ...(artwork.guides && { guides: artwork.guides }),
   };
 }
 
@@ -169,6 +171,7 @@ export function withFlatSheet(document: CheminDocument, id: string, flat: Chemin
     background,
     nodes: nodes.length > 0 ? nodes : undefined,
     cell,
+    guides: flat.guides,
   });
   const known = new Set(document.artworks.map((one) => one.id));
   const used = !keepsFile && nodes.some((node) => node.kind === 'placement' && node.artwork === `${id}-file`);

@@ -3,6 +3,7 @@ import { CoreError } from '../math/errors';
 import { applyEdit, editSchema, type Edit } from './edits';
 import { artworkSchema, bitmapSchema, crossFaults, nodeSchema, referenceSchema, shellSchema, strokeSchema, swatchesSchema, type Fault } from './schema';
 import { photosSchema } from './photo-schema';
+import { guidesSchema } from './schema-parts';
 import { flattenTree } from './tree';
 import type { Artwork, CheminDocument, DocumentNode } from './types';
 
@@ -24,6 +25,7 @@ export function noteRight(document: CheminDocument): void {
   for (const list of [document.artworks, document.bitmaps, document.references, document.strokes]) for (const part of list) right.add(part);
   right.add(document.swatches);
   if (document.photos) right.add(document.photos);
+  if (document.guides) right.add(document.guides);
 }
 
 /**
@@ -52,6 +54,8 @@ export function documentFault(document: CheminDocument): Fault | null {
   if (swatches) return { ...swatches, path: ['swatches', ...swatches.path] };
   const photos = document.photos && checkedPart(photosSchema, document.photos);
   if (photos) return { ...photos, path: ['photos', ...photos.path] };
+  const guides = document.guides && checkedPart(guidesSchema, document.guides);
+  if (guides) return { ...guides, path: ['guides', ...guides.path] };
   // Ids and nesting first: they bound what follows.
   const [between] = crossFaults(document);
   if (between) return between;

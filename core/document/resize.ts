@@ -18,6 +18,9 @@ export function resizedSheet(document: CheminDocument, sheet: Sheet): Edit {
   const { cell } = document.grid;
   const cells = { a: exactCells(by.x / cell), b: exactCells(by.y / cell), h: 0 };
   const moved = (p: SheetPoint): SheetPoint => ({ x: p.x + by.x, y: p.y + by.y });
+  const guides = document.guides?.map((guide) =>
+    guide.plane.kind === 'sheet' ? { ...guide, at: { u: exactCells(guide.at.u + cells.a), v: exactCells(guide.at.v + cells.b) } } : guide,
+  );
   return {
     kind: 'all',
     edits: [
@@ -26,6 +29,7 @@ export function resizedSheet(document: CheminDocument, sheet: Sheet): Edit {
       ...(ids.length > 0 ? [{ kind: 'move', ids, by: cells } as const] : []),
       ...document.references.map((reference) => ({ kind: 'reference', reference: { ...reference, ...moved(reference) } }) as const),
       ...(document.photos ? [{ kind: 'photos', photos: document.photos.map((photo) => ({ ...photo, ...moved(photo) })) } as const] : []),
+      ...(guides ? [{ kind: 'guides', guides } as const] : []),
       ...(document.strokes.length > 0
         ? [{ kind: 'strokes', strokes: document.strokes.map((stroke) => ({ ...stroke, from: moved(stroke.from), to: moved(stroke.to) })) } as const]
         : []),

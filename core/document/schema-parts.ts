@@ -1,9 +1,12 @@
 import { wordsOf } from './schema-words';
 import * as z from 'zod';
 import { exactCells, isCells } from '../math/exact';
-import { UNIT } from '../math/tolerances';
+import { SQUARE, UNIT } from '../math/tolerances';
 import { FORM_LIMITS, formFault, type MeasuredForm } from '../shape/measured-forms';
+import { dotWorld, type WorldPoint } from '../math/points';
+import type { Guide } from '../projection/guides';
 import type { Outline } from '../shape/outline';
+import { MAX_NAME, MOST_GUIDES } from './types';
 import { MOST_HOLES, MOST_RING, pointIdsRepeat, readOutline } from './read-outline';
 
 // Compiled checks need `Function`, which a strict content policy forbids.
@@ -76,5 +79,34 @@ const unit = z
   .number()
   .min(-1 - UNIT)
   .max(1 + UNIT);
+/** A direction of a plane, of length 1. */
+export const planeDirection = z.strictObject({ u: unit, v: unit }).refine(({ u, v }) => Math.abs(Math.hypot(u, v) - 1) < SQUARE, 'a direction has length 1');
 /** A direction of the world, of length 1. */
 export const direction = z.strictObject({ a: unit, b: unit, h: unit });
+
+/** An id of a node, artwork or asset. */
+export const id = z.string().min(1).max(80);
+/** A name that a person gives. */
+export const name = z.string().max(MAX_NAME, `a name has at most ${MAX_NAME} letters`);
+
+/** A plane of the axes by its offset in cells, or a free one by its stance. */
+export const plane = z
+  .strictObject({
+    kind: z.enum(['floor', 'left', 'right', 'sheet', 'free']),
+    offset: cells,
+    stance: z.strictObject({ at: worldCells, u: direction, v: direction }).exactOptional(),
+  })
+  .refine((p) => (p.kind === 'free') === (p.stance !== undefined), 'a free plane, and no other, has a stance')
+  .refine((p) => !p.stance || isSquare(p.stance), 'the directions of a free plane have length 1 and are square to each other');
+function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }): boolean {
+  return Math.abs(dotWorld(u, u) - 1) < SQUARE && Math.abs(dotWorld(v, v) - 1) < SQUARE && Math.abs(dotWorld(u, v)) < SQUARE;
+}
+
+/** Lines to draw by. */
+export const guidesSchema: z.ZodType<readonly Guide[]> = z
+  .array(
+    z
+      .strictObject({ id, name, plane, at: planePoint, along: z.union([z.literal('out'), planeDirection]), hidden: z.boolean(), locked: z.boolean() })
+      .refine((guide) => guide.along !== 'out' || guide.plane.kind !== 'sheet', 'on the sheet no guide runs along its normal'),
+  )
+  .max(MOST_GUIDES, `a drawing has at most ${MOST_GUIDES} guides`);

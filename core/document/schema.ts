@@ -1,9 +1,8 @@
 import * as z from 'zod';
 import { readResolvedSvg } from '../artwork/read-svg';
-import { MAX_FAR, MAX_FOCAL, SQUARE } from '../math/tolerances';
+import { MAX_FAR, MAX_FOCAL } from '../math/tolerances';
 import type { Swatch } from '../paint/paint';
 import { MAX_SWATCHES } from '../paint/palette';
-import { dotWorld, type WorldPoint } from '../math/points';
 import { isSurfaceName } from '../geometry/names';
 import { areAxes } from '../geometry/rigid';
 import type { GridSettings } from '../grid/settings';
@@ -18,24 +17,14 @@ import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
 import { photoFaults, photosSchema } from './photo-schema';
-import { cells, direction, formSchema, outline, planePoint, worldCells } from './schema-parts';
-import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, MAX_NAME } from './types';
+import { cells, formSchema, guidesSchema, id, name, outline, plane, planePoint, worldCells } from './schema-parts';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH } from './types';
 
 /** A number within limits that a person may meet, said in words. */
 const within = (least: number, most: number, words: string) => z.number().min(least, words).max(most, words);
 
-const id = z.string().min(1).max(80);
-const name = z.string().max(MAX_NAME, `a name has at most ${MAX_NAME} letters`);
 const size = z.number().positive('a size is more than 0').max(1e6, 'a size is at most 1000 m');
 
-const plane = z
-  .strictObject({
-    kind: z.enum(['floor', 'left', 'right', 'sheet', 'free']),
-    offset: cells,
-    stance: z.strictObject({ at: worldCells, u: direction, v: direction }).exactOptional(),
-  })
-  .refine((p) => (p.kind === 'free') === (p.stance !== undefined), 'a free plane, and no other, has a stance')
-  .refine((p) => !p.stance || isSquare(p.stance), 'the directions of a free plane have length 1 and are square to each other');
 const surfaceName = z.string().refine(isSurfaceName, 'a surface is named by steps such as end, side:3 or cut:hatch/side:2');
 /** A colour of the palette with its id and name. */
 export const swatchSchema: z.ZodType<Swatch> = z.strictObject({ id: id.regex(/^[\w-]+$/, 'an id is made of letters, digits, - and _'), name, colour });
@@ -228,6 +217,7 @@ export const artworkSchema: z.ZodType<Artwork> = z
     nodes: z.array(nodeSchema).exactOptional(),
     cell: z.lazy(() => cellSizeSchema).exactOptional(),
     net: z.strictObject({ of: id, tabs: z.boolean(), lines: z.array(nodeSchema) }).exactOptional(),
+    guides: guidesSchema.exactOptional(),
   })
   .superRefine((artwork, context) => {
     if (artwork.svg === '') return;
@@ -298,11 +288,6 @@ export const referenceSchema: z.ZodType<Reference> = z.strictObject({
 
 /** A traced edge in mm of the sheet, and the axis that it runs along. */
 export const strokeSchema: z.ZodType<Stroke> = z.strictObject({ id, from: sheetPoint, to: sheetPoint, axis: z.enum(['a', 'b', 'h']) });
-function isSquare({ u, v }: { readonly u: WorldPoint; readonly v: WorldPoint }): boolean {
-  return Math.abs(dotWorld(u, u) - 1) < SQUARE && Math.abs(dotWorld(v, v) - 1) < SQUARE && Math.abs(dotWorld(u, v)) < SQUARE;
-}
-
-/** Most of each that a document may hold. */
 /** Most of each kind of thing that a drawing has beside its nodes. */
 export const MOST = { artworks: 1000, bitmaps: 200, references: 200, strokes: 1000 } as const;
 
@@ -363,6 +348,7 @@ export function crossFaults(document: CheminDocument): readonly Fault[] {
   unique(document.swatches, 'swatches', 'swatches');
   unique(document.references, 'references', 'references');
   unique(document.strokes, 'strokes', 'traced edges');
+  unique(document.guides ?? [], 'guides', 'guides');
   const bitmaps = unique(document.bitmaps, 'bitmaps', 'bitmaps');
   for (const { path, message } of photoFaults(document.photos ?? [], bitmaps)) complain(path, message);
   document.references.forEach((reference, i) => {
@@ -382,6 +368,7 @@ export const documentSchema: z.ZodType<CheminDocument> = z
     swatches: swatchesSchema,
     nodes: z.array(nodeSchema),
     photos: photosSchema.exactOptional(),
+    guides: guidesSchema.exactOptional(),
   })
   .superRefine((document, context) => {
     for (const { path, message } of crossFaults(document)) context.addIssue({ code: 'custom', path: [...path], message });
@@ -397,4 +384,5 @@ export const shellSchema = z.strictObject({
   swatches: z.unknown(),
   nodes: z.unknown(),
   photos: z.unknown().optional(),
+  guides: z.unknown().optional(),
 });

@@ -4,6 +4,7 @@ import type { Unit } from '../math/units';
 import { gridOf, usualPlanes, type GridSettings } from '../grid/settings';
 import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
+import type { Guide } from '../projection/guides';
 import type { Plane } from '../projection/planes';
 import type { Extruded } from '../geometry/depth-recipe';
 import type { LaidLetter } from '../lettering/laid-text';
@@ -28,6 +29,8 @@ export const MAX_GROUP_DEPTH = 32;
 
 /** Most letters of a name. */
 export const MAX_NAME = 200;
+/** Most guides of a drawing, or of an artwork's sheet. */
+export const MOST_GUIDES = 500;
 
 /** The sheet: its size in mm, the unit, resolution and drawing scale that it is read in, and its background. */
 export interface Sheet {
@@ -219,6 +222,8 @@ export interface Artwork {
   readonly version?: { readonly of: string; readonly name: string };
   /** It is the net of a solid: whose, whether it has tabs for gluing, and its lines, which are seen on its sheet alone. */
   readonly net?: { readonly of: string; readonly tabs: boolean; readonly lines: readonly DocumentNode[] };
+  /** Lines to draw by on its sheet. */
+  readonly guides?: readonly Guide[];
 }
 
 /** What tones faces: the sun, a lamp where there is one, and the ramp or fixed tones. */
@@ -284,6 +289,8 @@ export interface CheminDocument {
   readonly nodes: readonly DocumentNode[];
   /** Photographs on the sheet, under everything that is drawn. */
   readonly photos?: readonly Photo[];
+  /** Lines to draw by, which are caught and never handed over unless that is asked for. */
+  readonly guides?: readonly Guide[];
 }
 
 /** An empty sheet with its origin: the point of the sheet where the world's axes meet. */

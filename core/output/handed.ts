@@ -5,6 +5,7 @@ import { mmPer } from '../math/units';
 import type { Mat33 } from '../math/matrix';
 import { affineOf } from '../math/matrix';
 import { gridMarks } from '../picture/grid-marks';
+import { guideMarks } from '../picture/guide-marks';
 import type { HandedImages } from './images';
 import { inGroups } from './in-groups';
 import type { Picture } from '../picture/picture';
@@ -21,6 +22,8 @@ export interface HandOver {
   readonly gridFrom: 'drawing' | 'centre' | 'corner';
   /** Whether the sheet's background is painted; without it the sheet is transparent. */
   readonly background: boolean;
+  /** Whether guides are handed over too, over everything. */
+  readonly guides?: boolean;
 }
 
 /** A sheet with everything that is painted on it. */
@@ -35,14 +38,15 @@ export interface HandedSheet {
 const PX_PER_MM = 96 / 25.4;
 
 /** The sheet as it is handed over: the drawing, its grid, or both in the order in which they are shown. */
-export function handedSheet(document: CheminDocument, picture: Picture, active: Plane, { content, gridFrom, background }: HandOver): HandedSheet {
+export function handedSheet(document: CheminDocument, picture: Picture, active: Plane, { content, gridFrom, background, guides }: HandOver): HandedSheet {
   const { sheet, grid } = document;
   const drawing = content === 'grid' ? [] : inGroups(document.nodes, picture.marks);
-  if (content === 'drawing') return { sheet, background, marks: drawing };
+  const over = guides ? guideMarks(document) : [];
+  if (content === 'drawing') return { sheet, background, marks: [...drawing, ...over] };
   const seen = { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height };
   const projection = projectionFrom(originMoved(document.projection, gridFrom, sheet));
   const lines = gridMarks(projection, grid, active, seen, { pxPerMm: PX_PER_MM, leastWidth: 0 });
-  return { sheet, background, marks: grid.over ? [...drawing, ...lines] : [...lines, ...drawing] };
+  return { sheet, background, marks: [...(grid.over ? [...drawing, ...lines] : [...lines, ...drawing]), ...over] };
 }
 
 /** The projection with its origin at another place of the sheet, everything else about it kept. */

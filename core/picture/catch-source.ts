@@ -5,6 +5,8 @@ import { keptBy, keptByKey } from '../math/keep';
 import { addWorld, dotWorld, scaleWorld, subtractWorld, type PlanePoint, type WorldPoint } from '../math/points';
 import { axesOf, planeFrame, planeKey, samePlane, type Plane, type PlaneFrame } from '../projection/planes';
 import { boxAround, outlineCentre, outlineEdges, ringsOf } from '../shape/outline';
+import { guideInPlane, guideReach, type Guide } from '../projection/guides';
+import { projectionFrom } from '../projection/projection';
 import { joinSources, type CatchSource } from '../snap/source';
 import { chordsOf, isCurved, outlineSegments, type Segment } from '../shape/segments';
 import { drawnBody, drawnNodes, shapeInPlace } from './drawn-nodes';
@@ -26,7 +28,27 @@ export function catchSource(document: CheminDocument, plane: Plane, skip: Readon
     const body = frame && (node.kind === 'group' || node.depth !== 0) ? drawnBody(drawn) : null;
     if (frame && body && reaches(body, plane)) sources.push(...onPlanes(body)(plane));
   }
+  if (document.guides) sources.push(ofGuides(document.guides, document, plane, skip));
   return joinSources(sources);
+}
+
+/** What of the sheet's surroundings guides are caught in, in parts of its size to each side. */
+const AROUND = 2;
+
+/** Guides that lie in a plane, along what is seen of them, and the points in which others go through it. */
+function ofGuides(guides: readonly Guide[], { projection, grid, sheet }: CheminDocument, plane: Plane, skip: ReadonlySet<string>): CatchSource {
+  const eye = projectionFrom(projection);
+  const box = { minX: -AROUND * sheet.width, minY: -AROUND * sheet.height, maxX: (1 + AROUND) * sheet.width, maxY: (1 + AROUND) * sheet.height };
+  const [points, chords]: [PlanePoint[], [PlanePoint, PlanePoint][]] = [[], []];
+  for (const guide of guides) {
+    const there = guide.hidden || skip.has(guide.id) ? null : guideInPlane(guide, plane);
+    if (there?.kind === 'point') points.push(there.at);
+    const reach = there?.kind === 'line' ? guideReach(eye, guide, grid.cell, box) : null;
+    if (there?.kind !== 'line' || !reach) continue;
+    const on = (t: number): PlanePoint => ({ u: there.at.u + there.along.u * t, v: there.at.v + there.along.v * t });
+    chords.push([on(reach[0]), on(reach[1])]);
+  }
+  return { points, edges: [], centres: [], chords };
 }
 
 const NOTHING: ReadonlySet<string> = new Set();
