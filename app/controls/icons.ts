@@ -79,6 +79,10 @@ const own: Readonly<Record<string, IconNode>> = {
     ['path', { d: 'M12 5 21 10.2 12 15.4 3 10.2z', 'stroke-dasharray': '1.5 2.2' }],
     ['ellipse', { cx: 12, cy: 10.2, rx: 6.4, ry: 3.7 }],
   ],
+  guide: [
+    ['path', { d: 'M3.5 20.500 20.500 3.500', 'stroke-dasharray': '3.4 2.6' }],
+    ['circle', { cx: 12, cy: 12, r: 2.4 }],
+  ],
   star: [['path', { d: 'M12.00 3.60L14.35 9.36L20.56 9.82L15.80 13.84L17.29 19.88L12.00 16.60L6.71 19.88L8.20 13.84L3.44 9.82L9.65 9.36z' }]],
   spiral: [
     [

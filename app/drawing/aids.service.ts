@@ -15,6 +15,8 @@ import {
   cornerOf,
   drawnAt,
   findShape,
+  guideOnSheet,
+  PLANE_COLOURS,
   horizonOf,
   sheetFromWorld,
   standingFigure,
@@ -40,6 +42,8 @@ export type Aid =
       readonly dash: readonly number[];
       readonly tone: AidTone;
       readonly label?: string;
+      /** A colour of its own, `#rrggbb`, in place of the tone's. */
+      readonly colour?: string;
     }
   | { readonly kind: 'circle'; readonly centre: SheetPoint; readonly radius: number; readonly label: string }
   | ({ readonly kind: 'trail' } & AidTrail)
@@ -74,12 +78,26 @@ export class AidsService {
       ...(setup && this.chosen.cone() ? [{ kind: 'circle', centre: setup.principal, radius: coneRadius(setup), label: 'cone of vision, 60°' } as const] : []),
       ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
+      ...this.guides(projection),
       ...this.chosen.trails().map((trail) => ({ kind: 'trail', ...trail }) as const),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
       ...(this.view.tool() === 'pick' ? this.parts(projection) : []),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
     ];
   });
+
+  /** Guides across all that is seen, in the hue of their planes; the chosen one stronger. */
+  private guides(projection: Projection): Aid[] {
+    const { guides, grid } = this.documents.shown();
+    const [zoom, panX, panY] = [this.view.zoom(), this.view.panX(), this.view.panY()];
+    const box = { minX: -panX / zoom, minY: -panY / zoom, maxX: (this.view.width() - panX) / zoom, maxY: (this.view.height() - panY) / zoom };
+    return (guides ?? []).flatMap((guide): Aid[] => {
+      const ends = guide.hidden ? null : guideOnSheet(projection, guide, grid.cell, box);
+      if (!ends) return [];
+      const colour = PLANE_COLOURS[guide.plane.kind];
+      return [{ kind: 'line', from: ends[0], to: ends[1], dash: [8, 5], tone: guide.id === this.chosen.guide() ? 'strong' : 'soft', colour }];
+    });
+  }
 
   /** The horizon across all that is seen. */
   private horizon(setup: PerspectiveSetup): Aid[] {

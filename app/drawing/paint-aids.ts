@@ -40,9 +40,10 @@ export function paintAid(context: CanvasRenderingContext2D, aid: Aid, zoom: numb
     context.stroke();
   } else {
     const look = AID_LOOK[aid.kind === 'line' ? aid.tone : 'plain']!;
-    context.strokeStyle = colour(look.token);
+    const own = aid.kind === 'line' ? aid.colour : undefined;
+    context.strokeStyle = own ?? colour(look.token);
     context.fillStyle = context.strokeStyle;
-    context.globalAlpha = look.alpha;
+    context.globalAlpha = own ? Math.max(0.8, look.alpha) : look.alpha;
     context.lineWidth = look.width / zoom;
     context.setLineDash((aid.kind === 'line' ? aid.dash : [6, 5]).map((d) => d / zoom));
     context.beginPath();

@@ -1,30 +1,47 @@
 import type { ElementRef } from '@angular/core';
-import { afterRenderEffect, ChangeDetectionStrategy, Component, inject, viewChild } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, inject, viewChildren } from '@angular/core';
 import { figure, mmPer } from '@core';
 import { DocumentStore } from '../state/document.store';
+import { GuidesService } from '../state/guides.service';
+import { PictureService } from '../state/picture.service';
+import { catchPointer } from '../tools/catching';
 import { ViewStore } from '../state/view.store';
 
 /** Width of a ruler in px. */
 const BAND = 20;
 
-/** Rulers along the top and the left of the drawing, in the sheet's unit from its top left corner. */
+/** Rulers along the top and the left of the drawing, in the sheet's unit from its top left corner; guides are pulled out of them. */
 @Component({
   selector: 'chemin-rulers',
-  template: '<canvas #across class="across" aria-hidden="true"></canvas><canvas #down class="down" aria-hidden="true"></canvas>',
+  template: `
+    @for (side of sides; track side) {
+      <canvas
+        #band
+        [class]="side"
+        aria-hidden="true"
+        (pointerdown)="begin($event)"
+        (pointermove)="pull($event, side, false)"
+        (pointerup)="pull($event, side, true)"
+        (pointercancel)="cancel()"
+      ></canvas>
+    }
+  `,
   styles: `
     canvas {
       position: absolute;
       left: 0;
       top: 0;
-      pointer-events: none;
+      touch-action: none;
     }
     .across {
       width: 100%;
       height: 20px;
+      cursor: row-resize;
     }
     .down {
       width: 20px;
       height: 100%;
+      cursor: col-resize;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -32,17 +49,49 @@ const BAND = 20;
 export class RulersComponent {
   private readonly view = inject(ViewStore);
   private readonly store = inject(DocumentStore);
-  private readonly across = viewChild.required<ElementRef<HTMLCanvasElement>>('across');
-  private readonly down = viewChild.required<ElementRef<HTMLCanvasElement>>('down');
+  private readonly pictures = inject(PictureService);
+  private readonly guides = inject(GuidesService);
+  private readonly bands = viewChildren<ElementRef<HTMLCanvasElement>>('band');
+  protected readonly sides = ['across', 'down'] as const;
+  private pulling = false;
 
   constructor() {
     afterRenderEffect(() => {
       this.view.theme();
       const { unit, resolution } = this.store.shown().sheet;
       const perUnit = mmPer(unit, resolution) * this.view.zoom();
-      paintRuler(this.across().nativeElement, this.view.width(), this.view.panX(), perUnit, false);
-      paintRuler(this.down().nativeElement, this.view.height(), this.view.panY(), perUnit, true);
+      const [across, down] = this.bands();
+      if (across) paintRuler(across.nativeElement, this.view.width(), this.view.panX(), perUnit, false);
+      if (down) paintRuler(down.nativeElement, this.view.height(), this.view.panY(), perUnit, true);
     });
+  }
+
+  protected begin(event: PointerEvent): void {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.preventDefault();
+    (event.target as HTMLElement).setPointerCapture(event.pointerId);
+    this.pulling = true;
+  }
+
+  /** A guide is pulled onto the plane that is drawn on, along its first direction from the top, its second from the left; back on the ruler it is dropped. */
+  protected pull(event: PointerEvent, side: 'across' | 'down', end: boolean): void {
+    if (!this.pulling) return;
+    event.stopPropagation();
+    const box = (event.target as HTMLElement).getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    if (end) this.pulling = false;
+    const plane = this.view.plane();
+    const at = { x: (x - this.view.panX()) / this.view.zoom(), y: (y - this.view.panY()) / this.view.zoom() };
+    const isOver = (side === 'across' ? y : x) < BAND;
+    const caught = isOver ? null : catchPointer(this.pictures.planeContext(plane), at, [], { lock: false, free: event.altKey });
+    if (!caught) this.guides.drop();
+    else this.guides.add(plane, caught, side === 'across' ? { u: 1, v: 0 } : { u: 0, v: 1 }, end);
+  }
+
+  protected cancel(): void {
+    this.pulling = false;
+    this.guides.drop();
   }
 }
 

@@ -32,6 +32,8 @@ interface AidsState {
   readonly locks: readonly SteeredName[];
   /** The reference that is chosen, and the reference that is hidden for comparison while another moment shows it. */
   readonly reference: string | null;
+  /** The guide that is chosen. */
+  readonly guide: string | null;
   readonly blink: 'off' | 'shown' | 'hidden';
   readonly comparing: boolean;
   /** What strokes are taken for. */
@@ -48,6 +50,7 @@ const NONE = {
   figure: false,
   locks: [],
   reference: null,
+  guide: null,
   blink: 'off',
   comparing: false,
   principal: null,

@@ -113,8 +113,17 @@ export function guideInPlane(guide: Guide, plane: Plane): GuideInPlane | null {
 }
 
 /** A guide through a place of a plane, along a direction of any length; null for none. */
-export function guideThrough(plane: Plane, at: PlanePoint, along: PlanePoint | 'out'): Pick<Guide, 'plane' | 'at' | 'along'> | null {
+export function guideThrough(plane: Plane, { u, v }: PlanePoint, along: PlanePoint | 'out'): Pick<Guide, 'plane' | 'at' | 'along'> | null {
+  const at = { u, v };
   if (along === 'out') return plane.kind === 'sheet' ? null : { plane, at, along };
   const length = Math.hypot(along.u, along.v);
   return length > 0 && Number.isFinite(length) ? { plane, at, along: { u: along.u / length, v: along.v / length } } : null;
+}
+
+/** The first of `guide 1`, `guide 2` and so on that no guide is called. */
+export function nextGuideName(guides: readonly Pick<Guide, 'name'>[]): string {
+  const taken = new Set(guides.map(({ name }) => name));
+  let count = 1;
+  while (taken.has(`guide ${count}`)) count++;
+  return `guide ${count}`;
 }

@@ -5,13 +5,16 @@ import { apply33, type PlanePoint } from '@core';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { ArrangingService } from '../../state/arranging.service';
 import { DocumentStore } from '../../state/document.store';
+import { GuidesService } from '../../state/guides.service';
 import { PictureService } from '../../state/picture.service';
 import { RegionsService } from '../../state/regions.service';
 import { ViewStore } from '../../state/view.store';
-import { placeWords } from '../../tools/catching';
+import { axisName, placeWords } from '../../tools/catching';
 import { ArrangePanelComponent } from './arrange-panel.component';
 import { DrawSettingsStore } from './draw.settings';
-import type { DrawSettings } from './draw-set';
+import type { DrawSettings, GuideWay } from './draw-set';
+import { sizesOf } from './guide.tool';
+import { GuidesPanelComponent } from './guides-panel.component';
 import { FormPanelComponent } from './form-panel.component';
 import { PaintPanelComponent } from './paint-panel.component';
 import { ShapePanelComponent } from './shape-panel.component';
@@ -19,7 +22,16 @@ import { ShapePanelComponent } from './shape-panel.component';
 /** Settings for drawing: of the tool in use, of what is selected, and the paint. */
 @Component({
   selector: 'chemin-draw-bench',
-  imports: [ArrangePanelComponent, CheckboxModule, FormPanelComponent, FormsModule, MeasureFieldComponent, PaintPanelComponent, ShapePanelComponent],
+  imports: [
+    ArrangePanelComponent,
+    CheckboxModule,
+    FormPanelComponent,
+    FormsModule,
+    GuidesPanelComponent,
+    MeasureFieldComponent,
+    PaintPanelComponent,
+    ShapePanelComponent,
+  ],
   templateUrl: './draw-bench.component.html',
   styleUrl: '../../styles/bench.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,6 +43,7 @@ export class DrawBenchComponent {
   protected readonly settings = inject(DrawSettingsStore);
   private readonly regions = inject(RegionsService);
   protected readonly arranging = inject(ArrangingService);
+  protected readonly guides = inject(GuidesService);
   protected readonly circles = [
     { key: 'centre', title: 'Centre' },
     { key: 'three points', title: 'Three points' },
@@ -46,6 +59,38 @@ export class DrawBenchComponent {
 
   protected round(value: number): number {
     return Math.round(value);
+  }
+
+  /** The ways of a guide by the directions of the plane that is drawn on. */
+  protected readonly guideWays = computed((): readonly { readonly key: GuideWay; readonly title: string }[] => {
+    const plane = this.view.plane();
+    return [
+      { key: 'u', title: capital(axisName(plane, 'u')) },
+      { key: 'v', title: capital(axisName(plane, 'v')) },
+      ...(plane.kind === 'sheet' ? [] : [{ key: 'out' as const, title: 'Out of the plane' }]),
+      { key: 'two', title: 'Through two places' },
+      { key: 'parallel', title: 'Parallel to an edge' },
+      { key: 'square', title: 'Square on an edge' },
+      { key: 'middle', title: 'Middle between two' },
+      { key: 'divide', title: 'Divide a face' },
+    ];
+  });
+  protected readonly guideAcross = computed(() => {
+    const plane = this.view.plane();
+    return [
+      { key: 'both', title: 'Both ways' },
+      { key: 'u', title: capital(axisName(plane, 'u')) },
+      { key: 'v', title: capital(axisName(plane, 'v')) },
+    ] as const;
+  });
+  /** What is wrong with the division that is typed. */
+  protected readonly divideFault = computed(() => {
+    const read = sizesOf(this.settings.guide().divide, 1, { document: this.store.shown() });
+    return read.ok ? '' : read.message;
+  });
+
+  protected setGuide(part: Partial<DrawSettings['guide']>): void {
+    this.settings.patch({ guide: { ...this.settings.guide(), ...part } });
   }
 
   protected setStar(part: Partial<DrawSettings['star']>): void {
@@ -67,3 +112,5 @@ export class DrawBenchComponent {
     if (on) this.view.look(zoom, this.view.width() / 2 - on.x * zoom, this.view.height() / 2 - on.y * zoom);
   }
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

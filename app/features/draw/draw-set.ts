@@ -1,6 +1,9 @@
 import type { MeasuredForm, Outline, SpiralForm } from '@core';
 import type { Tool, ToolContext, ToolStep } from '../../tools/tool';
 
+/** How a guide is set: along a direction of the plane, out of it, through two places, by an edge, in the middle of two places, or by dividing a face. */
+export type GuideWay = 'u' | 'v' | 'out' | 'two' | 'parallel' | 'square' | 'middle' | 'divide';
+
 /** What is set for the tools that draw. */
 export interface DrawSettings {
   /** Corners of the next regular polygon. */
@@ -15,6 +18,8 @@ export interface DrawSettings {
     readonly hand: 'left' | 'right';
     readonly band: number;
   };
+  /** How the next guide runs, what faces are divided by, and along which of their directions. */
+  readonly guide: { readonly way: GuideWay; readonly divide: string; readonly across: 'both' | 'u' | 'v' };
   /** How the next circle is given. */
   readonly circleBy: 'centre' | 'three points' | 'box' | 'face';
   /** Freehand: kept to the axes, and how far in px of the screen a cleaned stroke may lie from the pen's. */
@@ -33,6 +38,7 @@ export const USUAL_DRAW: DrawSettings = {
   sides: 6,
   star: { points: 5, inner: 0.5, turnedDeg: 0, roundOuter: 0, roundInner: 0 },
   spiral: { turns: 3, inner: 0.1, steps: 'even', hand: 'left', band: 0 },
+  guide: { way: 'u', divide: '3', across: 'both' },
   circleBy: 'centre',
   assisted: false,
   cleaning: 2,

@@ -11,6 +11,7 @@ export const DrawSettingsStore = signalStore(
       sides: store.sides(),
       star: store.star(),
       spiral: store.spiral(),
+      guide: store.guide(),
       circleBy: store.circleBy(),
       assisted: store.assisted(),
       cleaning: store.cleaning(),

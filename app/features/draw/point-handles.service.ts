@@ -8,6 +8,7 @@ import {
   findNode,
   findShape,
   mapOutline,
+  NO_SOURCE,
   outlineEdges,
   placedForm,
   ringsOf,
@@ -24,6 +25,7 @@ import {
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import type { StageHandles } from '../../state/stage';
+import { GuidesService } from '../../state/guides.service';
 import { ShapingService } from '../../state/shaping.service';
 import { ViewStore } from '../../state/view.store';
 import { reformed } from './reformed';
@@ -32,6 +34,8 @@ import type { SheetHandle } from '../../tools/handle';
 
 /** Most points of all selected shapes together that are given handles. */
 const MOST = 160;
+/** Most guides that are given handles at once. */
+const MOST_GUIDE_HANDLES = 60;
 /** Px on the screen under which a shape is moved as a whole only. */
 const SMALL_PX = 40;
 
@@ -45,9 +49,27 @@ export class PointHandlesService implements StageHandles {
   private readonly pictures = inject(PictureService);
   private readonly view = inject(ViewStore);
   private readonly shaping = inject(ShapingService);
+  private readonly guides = inject(GuidesService);
 
   handles(current: boolean): readonly SheetHandle[] {
-    return current && this.view.tool() === 'pick' ? this.ofShapes(this.selected()) : [];
+    if (!current) return [];
+    return [...(this.view.tool() === 'pick' ? this.ofShapes(this.selected()) : []), ...this.ofGuides()];
+  }
+
+  /** The place through which a guide runs: of all of them while the tool for guides is in hand, else of the chosen one. */
+  private ofGuides(): readonly SheetHandle[] {
+    const [all, chosen] = [this.guides.guides(), this.guides.chosen()];
+    const shown = this.view.tool() === 'guide' ? all.slice(0, MOST_GUIDE_HANDLES) : chosen ? [chosen] : [];
+    return shown.flatMap((guide): readonly SheetHandle[] => {
+      const on = this.pictures.planeContext(guide.plane);
+      const at = guide.hidden || guide.locked ? null : apply33(on.options.sheetFromPlane, guide.at.u, guide.at.v);
+      if (!at) return [];
+      const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+        const caught = catchPointer({ ...on, source: NO_SOURCE }, to, [], { lock: false, free });
+        if (caught) this.guides.moveTo(guide.id, caught, end);
+      };
+      return [{ name: guide.name, at, quiet: 'point', chosen: guide.id === chosen?.id, press: () => this.guides.choose(guide.id), drag }];
+    });
   }
 
   /** Selected shapes of which the points can be moved; none while a group or anything else is selected too. */

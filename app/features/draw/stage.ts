@@ -5,6 +5,8 @@ import { PaintingService } from '../../state/painting.service';
 import { ShapingService } from '../../state/shaping.service';
 import { DrawSettingsStore } from './draw.settings';
 import { arcTool, circleTool, ellipseTool, lineTool, polygonTool, spiralTool, starTool } from './form.tool';
+import { guideTool } from './guide.tool';
+import { GuidesService } from '../../state/guides.service';
 import { freehandTool } from './freehand.tool';
 import { cutTool, extendTool, regionTool } from './line-tools';
 import { curveTool, outlineTool, resumeOutline } from './outline.tool';
@@ -25,6 +27,7 @@ const tools = toolsOf(DRAW_TOOLS, {
   polygon: using({ tool: polygonTool, settings, draws: true }),
   star: using({ tool: starTool, settings, draws: true }),
   spiral: using({ tool: spiralTool, settings, draws: true }),
+  guide: using({ tool: guideTool, settings, draws: true }),
   arc: using({ tool: arcTool, settings, draws: true }),
   curve: using({ tool: curveTool, settings, draws: true }),
   freehand: using({ tool: freehandTool, settings, draws: true }),
@@ -60,6 +63,9 @@ const commands = commandsOf(DRAW_COMMANDS, {
   'distribute.v': (get) => get(ArrangingService).distribute('v'),
   'same.length': (get) => get(ArrangingService).sameLength('u'),
   'same.height': (get) => get(ArrangingService).sameLength('v'),
+  'guides.show': (get) => get(GuidesService).toggleAll('hidden'),
+  'guides.lock': (get) => get(GuidesService).toggleAll('locked'),
+  'guides.clear': (get) => get(GuidesService).clear(),
   'paint.next': (get) => get(PaintingService).nextLikeThis(),
 });
 

@@ -24,6 +24,7 @@ export const DRAW_TOOLS = [
   { name: 'stance', title: 'Free plane', find: 'Free plane through three points, or an edge and an angle', words: 'slope roof plane angle' },
   { name: 'star', title: 'Star', find: 'Draw a star: a polygon with a second radius', words: 'star polygon rays points burst' },
   { name: 'spiral', title: 'Spiral', find: 'Draw a spiral', words: 'spiral coil helix curl scroll' },
+  { name: 'guide', title: 'Guide', find: 'Draw a guide', words: 'guide construction line thirds divide parallel perpendicular ruler' },
 ] as const satisfies readonly ToolWords[];
 
 export const DRAW_COMMANDS = [
@@ -55,6 +56,9 @@ export const DRAW_COMMANDS = [
   { id: 'distribute.v', title: 'Distribute with equal gaps in height', keys: [], group: 'Shapes', needs: 'several' },
   { id: 'same.length', title: 'Same length as the first', keys: [], group: 'Shapes', needs: 'several' },
   { id: 'same.height', title: 'Same height as the first', keys: [], group: 'Shapes', needs: 'several' },
+  { id: 'guides.show', title: 'Hide or show all guides', keys: [], group: 'Shapes', words: 'guide construction lines hide' },
+  { id: 'guides.lock', title: 'Lock or unlock all guides', keys: [], group: 'Shapes', words: 'guide construction lines fix' },
+  { id: 'guides.clear', title: 'Remove all guides', keys: [], group: 'Shapes', words: 'guide construction lines delete clear' },
   { id: 'paint.next', title: 'Paint what is drawn next like this', keys: [], group: 'Shapes', needs: 'shapes' },
 ] as const satisfies readonly CommandWords[];
 
@@ -79,5 +83,6 @@ export const DRAW_SETTINGS: readonly Setting[] = [
   setting('draw', 'polygon', 'Sides of a polygon', 'polygon hexagon corners', ['Sides']),
   setting('draw', 'star', 'Points of a star', 'star points rays inner radius second radius', ['Points', 'Inner radius']),
   setting('draw', 'spiral', 'Turns of a spiral', 'spiral turns coil growing even steps band', ['Turns', 'Even steps']),
+  setting('draw', 'guide', 'Thirds and other divisions', 'guides thirds divide face sheet halves golden', ['Divided in', 'Divide']),
   setting('draw', 'freehand', 'Smoothing', 'smoothing clean pencil brush freehand', ['Smoothing', 'Keep to the axes']),
 ];
