@@ -123,6 +123,7 @@ export * from './projection/projection';
 export * from './projection/setup';
 export * from './projection/sight';
 export * from './projection/steering';
+export * from './projection/trial-box';
 export * from './projection/vanishing';
 export * from './shape/align';
 export type { Combining } from './shape/combine';

@@ -14,12 +14,15 @@ import {
   coneRadius,
   cornerOf,
   drawnAt,
+  figure,
   findShape,
   guideOnSheet,
+  lengthInUnit,
   PLANE_COLOURS,
   horizonOf,
   sheetFromWorld,
   standingFigure,
+  trialEdges,
   vanishingPoints,
   type Axis,
   type PerspectiveSetup,
@@ -55,6 +58,9 @@ const AXES = ['a', 'b', 'h'] as const;
 /** Strokes along a are whole, along b dashed, along h dotted, so that they are not told apart by colour. */
 const DASHES: Readonly<Record<Axis, readonly number[]>> = { a: [], b: [9, 5], h: [2, 4] };
 
+/** Px from an edge of the trial box at which its measure stands. */
+const MEASURE_PX = 34;
+
 /** How finely curves of parts are shown, in cells. */
 const PART_CHORDS = 0.02;
 
@@ -79,12 +85,44 @@ export class AidsService {
       ...(this.chosen.figure() ? this.figure(projection) : []),
       ...(!setup && steering ? this.axes(projection) : []),
       ...this.guides(projection),
+      ...this.trialBox(projection),
       ...this.chosen.trails().map((trail) => ({ kind: 'trail', ...trail }) as const),
       ...(this.view.tool() === 'trace' ? this.strokes() : []),
       ...(this.view.tool() === 'pick' ? this.parts(projection) : []),
       ...(this.view.stage() === 'draw' && this.view.tool() === 'pick' ? this.curveArms() : []),
     ];
   });
+
+  /** The trial box: its edges, those behind dashed, its measures beside those in front, and in perspective how they run to their vanishing points. */
+  private trialBox(projection: Projection): Aid[] {
+    const { trial, grid, sheet } = this.documents.shown();
+    if (!trial) return [];
+    const edges = trialEdges(projection, trial, grid.cell);
+    const mean = (pick: (p: SheetPoint) => number): number => edges.reduce((sum, { from, to }) => sum + pick(from) + pick(to), 0) / (2 * edges.length || 1);
+    const centre = { x: mean((p) => p.x), y: mean((p) => p.y) };
+    const setup = this.steering.perspective();
+    const points = setup && this.view.stage() === 'projection' ? vanishingPoints(setup) : null;
+    const measures = AXES.flatMap((axis): Aid[] => {
+      // Beside the lowest edge of the outline, so that no two lie on each other.
+      const low = edges.filter((edge) => edge.axis === axis && edge.outer).sort((p, q) => q.from.y + q.to.y - p.from.y - p.to.y)[0];
+      if (!low) return [];
+      const middle = { x: (low.from.x + low.to.x) / 2, y: (low.from.y + low.to.y) / 2 };
+      const away = [middle.x - centre.x, middle.y - centre.y] as const;
+      const k = MEASURE_PX / this.view.zoom() / (Math.hypot(...away) || 1);
+      const at = { x: middle.x + away[0] * k, y: middle.y + away[1] * k };
+      const length = trial.size[axis];
+      return [{ kind: 'line', from: at, to: at, dash: [], tone: 'strong', label: `${axis} ${figure(length)}, ${lengthInUnit(length * grid.cell, sheet)}` }];
+    });
+    const lines = edges.flatMap(({ axis, from, to, hidden }): Aid[] => {
+      const to0 = points?.[axis];
+      const nearer = to0 && Math.hypot(from.x - to0.x, from.y - to0.y) < Math.hypot(to.x - to0.x, to.y - to0.y) ? from : to;
+      return [
+        ...(to0?.w === 1 && !hidden ? [{ kind: 'line', from: nearer, to: to0, dash: [2, 5], tone: 'soft' } as const] : []),
+        { kind: 'line', from, to, dash: hidden ? [3, 4] : [], tone: hidden ? 'soft' : 'strong' },
+      ];
+    });
+    return [...lines, ...measures];
+  }
 
   /** Guides across all that is seen, in the hue of their planes; the chosen one stronger. */
   private guides(projection: Projection): Aid[] {

@@ -36,6 +36,7 @@ export function describeEdit(edit: Edit): string {
     strokes: 'trace edges',
     photos: 'change photographs',
     guides: 'change guides',
+    trial: 'change the trial box',
     title: 'rename drawing',
     artworks: 'change artwork',
     net: 'lay out net',

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { CoreError } from '../math/errors';
 import type { Paint } from '../paint/paint';
 import type { Guide } from '../projection/guides';
+import type { TrialBox } from '../projection/trial-box';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
 import {
@@ -29,7 +30,7 @@ import {
   strokeSchema,
   targetSchema,
 } from './schema';
-import { guidesSchema } from './schema-parts';
+import { guidesSchema, trialSchema } from './schema-parts';
 import type { Photo } from '../photo/photo';
 import { bitmapsOfPhoto, photosSchema } from './photo-schema';
 import { flattenTree } from './tree';
@@ -98,6 +99,8 @@ const singleEditSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('photos'), photos: photosSchema, bitmaps: z.array(bitmapSchema).exactOptional() }),
   /** All guides as they are from now on. */
   z.strictObject({ kind: z.literal('guides'), guides: guidesSchema }),
+  /** The box that is shown and not drawn, or none. */
+  z.strictObject({ kind: z.literal('trial'), trial: trialSchema.nullable() }),
   z.strictObject({ kind: z.literal('title'), name: nameSchema }),
   /** Everything about artworks but what came from their files and what is drawn on them. */
   z.strictObject({ kind: z.literal('artworks'), items: z.array(artworkLookSchema).min(1) }),
@@ -189,6 +192,8 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
       return withPhotos(document, edit.photos, edit.bitmaps ?? []);
     case 'guides':
       return withGuides(document, edit.guides);
+    case 'trial':
+      return withTrial(document, edit.trial);
     case 'title':
       return { ...document, name: edit.name };
     case 'artworks':
@@ -267,6 +272,10 @@ function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly
 /** Guides as they are from now on; a drawing without any says nothing of them. */
 function withGuides({ guides: _, ...document }: CheminDocument, guides: readonly Guide[]): CheminDocument {
   return guides.length > 0 ? { ...document, guides } : document;
+}
+
+function withTrial({ trial: _, ...document }: CheminDocument, trial: TrialBox | null): CheminDocument {
+  return trial ? { ...document, trial } : document;
 }
 
 /** Bitmaps are kept once, however often they are added. */

@@ -52,8 +52,9 @@ export function recounted(document: CheminDocument, cell: number): CheminDocumen
   const { floor, left, right } = document.grid.extents;
   const extent = (e: Extent | null): Extent | null => e && { minU: count(e.minU), maxU: count(e.maxU), minV: count(e.minV), maxV: count(e.maxV) };
   const extents = { floor: extent(floor), left: extent(left), right: extent(right) };
+  const trial = document.trial && { at: places(document.trial.at), size: places(document.trial.size) };
   const guides = document.guides?.map((guide) => ({ ...guide, plane: plane(guide.plane), at: scale(guide.at) }));
-  return { ...document, grid: { ...document.grid, cell, extents }, nodes: document.nodes.map(node), ...(guides && { guides }) };
+  return { ...document, grid: { ...document.grid, cell, extents }, nodes: document.nodes.map(node), ...(guides && { guides }), ...(trial && { trial }) };
 }
 
 function recountedLettering(

@@ -5,6 +5,7 @@ import { SQUARE, UNIT } from '../math/tolerances';
 import { FORM_LIMITS, formFault, type MeasuredForm } from '../shape/measured-forms';
 import { dotWorld, type WorldPoint } from '../math/points';
 import type { Guide } from '../projection/guides';
+import type { TrialBox } from '../projection/trial-box';
 import type { Outline } from '../shape/outline';
 import { MAX_NAME, MOST_GUIDES } from './types';
 import { MOST_HOLES, MOST_RING, pointIdsRepeat, readOutline } from './read-outline';
@@ -110,3 +111,7 @@ export const guidesSchema: z.ZodType<readonly Guide[]> = z
       .refine((guide) => guide.along !== 'out' || guide.plane.kind !== 'sheet', 'on the sheet no guide runs along its normal'),
   )
   .max(MOST_GUIDES, `a drawing has at most ${MOST_GUIDES} guides`);
+
+const extent = cells.refine((n) => n > 0, 'a box has an extent above 0 along every axis');
+/** A box that is shown and not drawn, in cells. */
+export const trialSchema: z.ZodType<TrialBox> = z.strictObject({ at: worldCells, size: z.strictObject({ a: extent, b: extent, h: extent }) });

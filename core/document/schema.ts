@@ -17,7 +17,7 @@ import { letteringSchema } from './lettering-schema';
 import { lightSchema, rampSchema, tintSchema } from './light-schema';
 import { blendSchema, colour, line, paintColour, paintSchema, share } from './paint-schema';
 import { photoFaults, photosSchema } from './photo-schema';
-import { cells, formSchema, guidesSchema, id, name, outline, plane, planePoint, worldCells } from './schema-parts';
+import { cells, formSchema, guidesSchema, id, name, outline, plane, planePoint, trialSchema, worldCells } from './schema-parts';
 import { DOCUMENT_VERSION, MAX_GROUP_DEPTH } from './types';
 
 /** A number within limits that a person may meet, said in words. */
@@ -369,6 +369,7 @@ export const documentSchema: z.ZodType<CheminDocument> = z
     nodes: z.array(nodeSchema),
     photos: photosSchema.exactOptional(),
     guides: guidesSchema.exactOptional(),
+    trial: trialSchema.exactOptional(),
   })
   .superRefine((document, context) => {
     for (const { path, message } of crossFaults(document)) context.addIssue({ code: 'custom', path: [...path], message });
@@ -385,4 +386,5 @@ export const shellSchema = z.strictObject({
   nodes: z.unknown(),
   photos: z.unknown().optional(),
   guides: z.unknown().optional(),
+  trial: trialSchema.exactOptional(),
 });

@@ -6,6 +6,7 @@ import { isometricSetup, type ProjectionSetup } from '../projection/setup';
 import type { TracedStroke } from '../projection/stroke-lines';
 import type { Guide } from '../projection/guides';
 import type { Plane } from '../projection/planes';
+import type { TrialBox } from '../projection/trial-box';
 import type { Extruded } from '../geometry/depth-recipe';
 import type { LaidLetter } from '../lettering/laid-text';
 import type { Lettering } from '../lettering/lettering';
@@ -291,6 +292,8 @@ export interface CheminDocument {
   readonly photos?: readonly Photo[];
   /** Lines to draw by, which are caught and never handed over unless that is asked for. */
   readonly guides?: readonly Guide[];
+  /** A box that is shown and not drawn, to judge the view by. */
+  readonly trial?: TrialBox;
 }
 
 /** An empty sheet with its origin: the point of the sheet where the world's axes meet. */

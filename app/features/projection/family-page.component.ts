@@ -7,11 +7,12 @@ import { SteeringService } from '../../state/steering.service';
 import { ParallelValuesComponent } from './parallel-values.component';
 import { PerspectiveValuesComponent } from './perspective-values.component';
 import { SetupsComponent } from './setups.component';
+import { TrialBoxComponent } from './trial-box.component';
 
 /** The families as living thumbnails, what the projection is called now and why, and its values. */
 @Component({
   selector: 'chemin-family-page',
-  imports: [SmallPictureComponent, ParallelValuesComponent, PerspectiveValuesComponent, SetupsComponent],
+  imports: [SmallPictureComponent, ParallelValuesComponent, PerspectiveValuesComponent, SetupsComponent, TrialBoxComponent],
   template: `
     <section aria-label="Name of the projection" class="naming">
       <strong>{{ naming().changed ?? naming().name }}</strong>
@@ -51,6 +52,7 @@ import { SetupsComponent } from './setups.component';
         <chemin-parallel-values />
       }
     </section>
+    <chemin-trial-box />
     <chemin-setups />
   `,
   styleUrls: ['../../styles/bench.css', './family-page.component.css'],

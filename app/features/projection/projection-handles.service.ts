@@ -1,26 +1,33 @@
 import { inject, Injectable } from '@angular/core';
 import {
+  BOX_CORNERS,
   cornerOf,
   degrees,
+  dragTrialCorner,
   drawnAt,
+  exactCells,
   horizonOf,
   moveCorner,
   moveHorizon,
   moveVanishingPoint,
   planeFromSheet,
   rollTo,
+  scaleWorld,
   sheetFromWorld,
+  trialCorner,
   vanishingPoints,
   type Axis,
   type ParallelSetup,
   type PerspectiveSetup,
   type Reference,
   type SheetPoint,
+  type WorldPoint,
 } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import type { StageHandles } from '../../state/stage';
 import { SteeringService } from '../../state/steering.service';
+import { TrialService } from '../../state/trial.service';
 import { TraceService } from '../../state/trace.service';
 import type { SheetHandle } from '../../tools/handle';
 import { AidsStore, type SteeredName } from '../../state/aids.store';
@@ -39,6 +46,7 @@ export class ProjectionHandlesService implements StageHandles {
   private readonly pictures = inject(PictureService);
   private readonly steering = inject(SteeringService);
   private readonly trace = inject(TraceService);
+  private readonly trials = inject(TrialService);
 
   handles(): readonly SheetHandle[] {
     const tool = this.view.tool();
@@ -54,7 +62,39 @@ export class ProjectionHandlesService implements StageHandles {
       handles.push({ name: 'principal point', at: this.trace.principal(), drag: (to) => this.aids.patch({ principal: to }) });
     }
     if (this.aids.figure()) handles.push(...this.figure());
+    if (tool !== 'trace') handles.push(...this.trialBox());
     return handles;
+  }
+
+  /** The corners of the trial box, each dragged along the axis that leads to the pointer, and its foot, which moves it over its floor. */
+  private trialBox(): SheetHandle[] {
+    const trial = this.trials.trial();
+    if (!trial) return [];
+    const { projection } = this.pictures.geometry().sight;
+    const { cell } = this.documents.shown().grid;
+    const onSheet = (at: WorldPoint): SheetPoint | null => sheetFromWorld(projection, scaleWorld(at, cell));
+    const handles = BOX_CORNERS.flatMap((corner): SheetHandle[] => {
+      const at = onSheet(trialCorner(trial, corner));
+      if (!at) return [];
+      const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+        const kept = this.documents.kept().trial;
+        const next = kept && dragTrialCorner(projection, kept, corner, to, cell, free);
+        if (next) this.trials.put(next, 'resize the trial box', end);
+      };
+      const name = `trial corner ${corner.a ? 'far' : 'near'} a, ${corner.b ? 'far' : 'near'} b, ${corner.h ? 'top' : 'bottom'}`;
+      return [{ name, at, quiet: 'point', drag }];
+    });
+    const foot = onSheet({ a: trial.at.a + trial.size.a / 2, b: trial.at.b + trial.size.b / 2, h: trial.at.h });
+    if (!foot) return handles;
+    const drag = (to: SheetPoint, free: boolean, end: boolean): void => {
+      const kept = this.documents.kept().trial;
+      const under = kept && planeFromSheet(projection, { kind: 'floor', offset: kept.at.h }, cell, to);
+      if (!under) return;
+      const place = (value: number, size: number): number => (free ? exactCells(value - size / 2) : Math.round(value - size / 2));
+      const at = { a: place(under.u, kept.size.a), b: place(under.v, kept.size.b), h: kept.at.h };
+      this.trials.put({ ...kept, at }, 'move the trial box', end);
+    };
+    return [...handles, { name: 'trial box', at: foot, drag }];
   }
 
   private perspective(setup: PerspectiveSetup): SheetHandle[] {

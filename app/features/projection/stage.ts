@@ -3,6 +3,7 @@ import { commandsOf, toolsOf, using, type StageDescriptor } from '../../state/st
 import { AidsStore } from '../../state/aids.store';
 import { ReferencesService } from '../../state/references.service';
 import { SteeringService } from '../../state/steering.service';
+import { TrialService } from '../../state/trial.service';
 import { ViewStore } from '../../state/view.store';
 import { ProjectionHandlesService } from './projection-handles.service';
 import { TraceToolSettings } from './trace.settings';
@@ -35,6 +36,9 @@ const commands = commandsOf(PROJECTION_COMMANDS, {
   'use.three-point': (get) => get(SteeringService).choose('three-point'),
   'projection.calmer': (get) => get(SteeringService).calmer(1.25),
   'projection.stronger': (get) => get(SteeringService).calmer(0.8),
+  'trial.set': (get) => get(TrialService).set(),
+  'trial.draw': (get) => get(TrialService).draw(),
+  'trial.away': (get) => get(TrialService).away(),
   'reference.add': (get) => get(ReferencesService).choose(),
 });
 

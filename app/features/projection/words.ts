@@ -29,6 +29,9 @@ export const PROJECTION_COMMANDS = [
   { id: 'use.three-point', title: 'Use three-point perspective', keys: [], group: 'Drawing' },
   { id: 'projection.calmer', title: 'Calmer perspective', keys: [], group: 'Drawing', needs: 'perspective', words: 'focal length dolly flatter' },
   { id: 'projection.stronger', title: 'Stronger perspective', keys: [], group: 'Drawing', needs: 'perspective' },
+  { id: 'trial.set', title: 'Set up a trial box', keys: [], group: 'Drawing', words: 'trial box test cube view judge try preview' },
+  { id: 'trial.draw', title: 'Draw the trial box', keys: [], group: 'Drawing' },
+  { id: 'trial.away', title: 'Put the trial box away', keys: [], group: 'Drawing' },
   { id: 'reference.add', title: 'Add a reference picture', keys: [], group: 'Document', words: 'image bitmap photo template trace picture import' },
 ] as const satisfies readonly CommandWords[];
 
@@ -53,6 +56,7 @@ export const PROJECTION_SETTINGS: readonly Setting[] = [
   setting('projection', 'projection', 'Tilt', 'tilt pitch look down look up', ['Tilt down', 'three-point'], 'perspective'),
   setting('projection', 'projection', 'Turn', 'yaw rotate the view orbit', ['Turn', 'two-point'], 'perspective'),
   setting('projection', 'projection', 'Roll', 'bank dutch angle', ['Roll'], 'perspective'),
+  setting('projection', 'projection', 'Trial box', 'trial box test try view placeholder', ['Set up a trial box', 'Extent along a']),
   setting('projection', 'grid', 'Grid: cell', 'grid spacing cell size guide guides line distance module', ['Cell', 'Edge of a cell']),
   setting('projection', 'grid', 'Grid: line width', 'grid line weight thickness', ['Line width, a']),
   setting('projection', 'grid', 'Grid: opacity', 'grid strength transparency fade', ['Opacity, a']),
