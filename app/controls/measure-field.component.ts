@@ -95,6 +95,8 @@ export class MeasureFieldComponent {
    * cells or in the sheet's unit, and may be typed in any unit, at the sheet's resolution and drawing scale.
    */
   readonly in = input.required<'cells' | 'mm' | 'number'>();
+  /** The unit in which a length is shown and read, in place of cells or the sheet's: the one in which it was typed. */
+  readonly as = input<Unit | null>(null);
   readonly digits = input(3);
   readonly least = input(-Infinity);
   readonly most = input(Infinity);
@@ -116,8 +118,13 @@ export class MeasureFieldComponent {
   /** What can be had in place of what was typed. */
   protected readonly offer = computed(() => (this.refused() !== null && this.shownFault() !== '' ? this.documents.refusal().offer : null));
   private readonly sheet = computed(() => this.documents.shown().sheet);
-  private readonly factor = computed(() => (this.in() === 'mm' ? mmPer(this.sheet().unit, this.sheet().resolution) : 1));
-  protected readonly unitWord = computed(() => (this.in() === 'mm' ? this.sheet().unit : this.in() === 'cells' ? 'cells' : this.unit()));
+  private readonly factor = computed(() => {
+    const [as, kind, { unit, resolution }] = [this.as(), this.in(), this.sheet()];
+    if (kind === 'number') return 1;
+    if (kind === 'cells') return as ? mmPer(as, resolution) / this.documents.shown().grid.cell : 1;
+    return mmPer(as ?? unit, resolution);
+  });
+  protected readonly unitWord = computed(() => (this.in() === 'number' ? this.unit() : (this.as() ?? (this.in() === 'mm' ? this.sheet().unit : 'cells'))));
   protected readonly shown = computed(() => this.text() ?? this.written(this.value()));
 
   /** At a drawing scale, what is being typed comes to on the sheet and of the real thing. */
@@ -140,9 +147,9 @@ export class MeasureFieldComponent {
     const refused = this.refuses()(sum.value);
     if (refused !== null) return this.fault.set(refused);
     const before = this.documents.refusal().serial;
-    const unit = this.in() === 'mm' ? typedUnit(text) : null;
+    const unit = this.in() === 'number' ? null : typedUnit(text);
     if (unit) this.unitTyped.emit(unit);
-    if (sum.value !== this.value()) this.taken.emit(sum.value);
+    if (sum.value !== this.value() || (unit && this.as() && unit !== this.as())) this.taken.emit(sum.value);
     const refusal = this.documents.refusal();
     if (refusal.serial !== before && refusal.reason !== '') {
       // What is wrong is said where it was typed, for as long as it is wrong.
@@ -173,7 +180,11 @@ export class MeasureFieldComponent {
 
   private read(text: string): SumResult {
     if (this.in() === 'number') return parseSum(text);
-    return this.in() === 'cells' ? parseLength(text, this.sheet(), this.documents.shown().grid.cell) : parseMillimetres(text, this.sheet());
+    const [as, { cell }] = [this.as(), this.documents.shown().grid];
+    if (this.in() === 'mm') return parseMillimetres(text, as ? { ...this.sheet(), unit: as } : this.sheet());
+    if (!as || /\bcells?\b/i.test(text)) return parseLength(text.replace(/\bcells?\b/i, ''), this.sheet(), cell);
+    const mm = parseMillimetres(text, { ...this.sheet(), unit: as });
+    return mm.ok ? { ok: true, value: mm.value / cell } : mm;
   }
 
   private range(): string {

@@ -33,6 +33,28 @@ describe('a measure field', () => {
     expect(taken).toEqual([6, 5]);
   });
 
+  it('shows and reads a length in the unit in which it was typed', async () => {
+    const units: string[] = [];
+    fixture.componentInstance.unitTyped.subscribe((unit) => units.push(unit));
+    await type('24 pt');
+    expect([taken.at(-1), units]).toEqual([expect.closeTo((24 * 25.4) / 72 / 8, 9), ['pt']]);
+    fixture.componentRef.setInput('value', taken.at(-1));
+    fixture.componentRef.setInput('as', 'pt');
+    await fixture.whenStable();
+    expect([field.value, (fixture.nativeElement as HTMLElement).querySelector('.unit')!.textContent]).toEqual(['24', 'pt']);
+    await type('36');
+    expect(taken.at(-1)).toBeCloseTo((36 * 25.4) / 72 / 8, 9);
+    await type('2 cells');
+    expect(taken.at(-1)).toBe(2);
+    fixture.componentRef.setInput('in', 'mm');
+    fixture.componentRef.setInput('value', 25.4 / 72);
+    await fixture.whenStable();
+    expect(field.value).toBe('1');
+    // The same width in another unit is taken too, so that the unit is kept.
+    await type('0.352777777777777777 mm');
+    expect(units.at(-1)).toBe('mm');
+  });
+
   it('offers where it was typed what can be had in place of what was refused', async () => {
     const [store, messages] = [TestBed.inject(DocumentStore), TestBed.inject(MessageStore)];
     let used = 0;
@@ -60,7 +82,7 @@ describe('a measure field', () => {
     fixture.componentRef.setInput('in', 'mm');
     await type('100 px');
     await type('3');
-    expect([taken.slice(2), units]).toEqual([[10, 3], ['px']]);
+    expect([taken.slice(2), units]).toEqual([[10, 3], ['px', 'px']]);
   });
 
   it('shows why a change was refused where it was typed, and keeps what was typed', async () => {

@@ -17,7 +17,7 @@ const TABLE: readonly (readonly [string, RegExp])[] = [
   ['vanishing point', /Vanishing points/],
   ['horizon', /Horizon/],
   ['tilt', /Tilt/],
-  ['guide', /Grid: cell|grid|rulers/],
+  ['guide', /guide|Grid: cell|grid|rulers/i],
   ['eye height', /Eye height/],
   ['angle of view', /Angle of view/],
   ['depth', /Depth/],

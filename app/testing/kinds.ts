@@ -2,12 +2,14 @@ import {
   applyEdit,
   emptyDocument,
   ellipseOutline,
+  formOutline,
   outlineThrough,
   rectangleOutline,
   SOLID_KINDS,
   type CheminDocument,
   type DocumentNode,
   type GroupNode,
+  type MeasuredForm,
   type PlacementNode,
   type Plane,
   type ShapeNode,
@@ -65,10 +67,19 @@ const crate = box('crate', [0, 0, 0], [5, 5, 4]);
 const letters = (): GroupNode =>
   group('thing', [shape('letter', outlineThrough([{ u: 1, v: 1 }, { u: 4, v: 1 }, { u: 4, v: 6 }, { u: 1, v: 6 }], true), 1, { name: 'I' })], { lettering: { kind: 'cells', text: 'I', stem: 3, width: 3, height: 5, corner: 'square', letter: 0, line: 7, align: 'left' } } as Partial<GroupNode>); // prettier-ignore
 
+/** A star or a spiral about a place of the floor. */
+function madeBy(form: MeasuredForm, depth: number): ShapeNode {
+  const rounded = form.kind === 'star' ? { outer: 0, inner: 0 } : { outer: null, inner: null };
+  return shape('thing', formOutline({ form, centre: { u: 4, v: 4 }, startDeg: 10, way: 1, rounded }), depth, { form });
+}
+
 /** Each kind of thing: what is in the drawing; the one that acts are done to is called `thing`, or is the one within it. */
 export const KINDS: Readonly<Record<string, { readonly nodes: readonly DocumentNode[]; readonly chosen?: string }>> = {
   ...Object.fromEntries(SOLID_KINDS.map((kind) => [kind, { nodes: [solid(kind)] }])),
   'flat shape': { nodes: [shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 5, v: 4 }), 0)] },
+  star: { nodes: [madeBy({ kind: 'star', points: 5, outer: 3, inner: 1.4, turnedDeg: 0 }, 0)] },
+  'spiral with depth': { nodes: [madeBy({ kind: 'spiral', turns: 2, inner: 0.8, outer: 4, steps: 'even', band: 0.4 }, 1)] },
+  'shape filled around a point': { nodes: [shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 5, v: 4 }), 0, { paint: { fill: { kind: 'conic', centre: { u: 3, v: 2 }, edge: { u: 5, v: 2 }, stops: [{ at: 0, colour: '#c98a4b', strength: 1 }, { at: 1, colour: '#223344', strength: 0.5 }] }, line: null } })] }, // prettier-ignore
   'flat circle': { nodes: [shape('thing', ellipseOutline({ u: 3, v: 3 }, { u: 2, v: 2 }), 0)] },
   'shape on the sheet': { nodes: [shape('thing', rectangleOutline({ u: 5, v: 5 }, { u: 9, v: 8 }), 0, { plane: { kind: 'sheet', offset: 0 } })] },
   'outline that crosses itself': { nodes: [shape('thing', outlineThrough([{ u: 0, v: 0 }, { u: 6, v: 4 }, { u: 6, v: 0 }, { u: 0, v: 4 }], true), 2)] }, // prettier-ignore

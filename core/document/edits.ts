@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { CoreError } from '../math/errors';
 import type { Paint } from '../paint/paint';
-import type { Guide } from '../projection/guides';
 import type { TrialBox } from '../projection/trial-box';
 import type { Plane } from '../projection/planes';
 import type { Outline } from '../shape/outline';
@@ -191,7 +190,7 @@ function edited(document: CheminDocument, edit: Edit): CheminDocument {
     case 'photos':
       return withPhotos(document, edit.photos, edit.bitmaps ?? []);
     case 'guides':
-      return withGuides(document, edit.guides);
+      return written({ ...document, guides: edit.guides });
     case 'trial':
       return withTrial(document, edit.trial);
     case 'title':
@@ -269,13 +268,13 @@ function laidOut(document: CheminDocument, items: readonly LaidItem[]): readonly
   });
 }
 
-/** Guides as they are from now on; a drawing without any says nothing of them. */
-function withGuides({ guides: _, ...document }: CheminDocument, guides: readonly Guide[]): CheminDocument {
-  return guides.length > 0 ? { ...document, guides } : document;
+/** A document with what it may lack in the order in which it is written, so that one drawing is one text; what is empty is left out. */
+function written({ photos, guides, trial, ...document }: CheminDocument): CheminDocument {
+  return { ...document, ...(photos && { photos }), ...(guides?.length && { guides }), ...(trial && { trial }) };
 }
 
 function withTrial({ trial: _, ...document }: CheminDocument, trial: TrialBox | null): CheminDocument {
-  return trial ? { ...document, trial } : document;
+  return written(trial ? { ...document, trial } : document);
 }
 
 /** Bitmaps are kept once, however often they are added. */
@@ -341,7 +340,7 @@ function withPhotos(document: CheminDocument, photos: readonly Photo[], bitmaps:
   for (const id of ids(photos)) gone.delete(id);
   const lies = ({ target }: PlacementNode): boolean => target.kind === 'plane' && target.photographed !== undefined && gone.has(target.photographed);
   const nodes = gone.size > 0 ? withoutPlacements(document.nodes, lies) : document.nodes;
-  return withoutUnused({ ...document, bitmaps: withBitmaps(document.bitmaps, bitmaps), photos, nodes });
+  return withoutUnused(written({ ...document, bitmaps: withBitmaps(document.bitmaps, bitmaps), photos, nodes }));
 }
 
 /** Nodes without some placements and what only shows them; the same where there are none of these. */

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { UNITS } from '../math/units';
 import { CELL_CORNERS, LINE_ALIGNS, MOST_LETTERS } from '../lettering/lettering';
 import { cells, direction, outline, planePoint, worldCells } from './schema-parts';
 
@@ -50,6 +51,7 @@ export const letteringSchema = z.discriminatedUnion('kind', [
     font: z.string().min(1).max(120),
     title: z.string().max(200).exactOptional(),
     cap: positive,
+    capUnit: z.enum(UNITS).exactOptional(),
     word: cells,
   }),
   z.strictObject({ kind: z.literal('cells'), ...anyLettering, stem: positive, width: positive, height: positive, corner: z.enum(CELL_CORNERS) }),

@@ -1,3 +1,4 @@
+import type { Unit } from '../math/units';
 import type { RoundLine, TextLine } from './baseline';
 
 /** How lines stand to each other. */
@@ -35,6 +36,8 @@ export interface FontLettering extends AnyLettering {
   readonly title?: string;
   /** Height of capitals in cells. */
   readonly cap: number;
+  /** The unit in which that height was typed and is shown; cells without. */
+  readonly capUnit?: Unit;
   /** Cells between words besides the font's own space. */
   readonly word: number;
 }

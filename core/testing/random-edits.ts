@@ -128,9 +128,23 @@ export class RandomEdits {
       ...(this.chance(0.1) && { taper: this.one([0, 0.001, 0.5, 3] as const) }),
       ...(this.chance(0.1) && { round: this.one(['ball', 'dome'] as const) }),
       ...(this.chance(0.1) && { solid: this.one(SOLID_KINDS) }),
+      ...(this.chance(0.1) && { form: this.form() as never }),
       paint: this.paint(),
       ...(this.chance(0.1) && { surfaces: { 'side:1': this.paint() } }),
     };
+  }
+
+  /** A guide of any plane, of length 1 or nearly. */
+  private guide(): unknown {
+    const turn = this.random() * 7;
+    const along = this.chance(0.3) ? 'out' : { u: Math.cos(turn), v: this.chance(0.9) ? Math.sin(turn) : this.number(1) };
+    return { id: this.id(), name: this.name(), plane: this.plane(), at: this.point(), along, hidden: this.chance(0.2), locked: this.chance(0.2) };
+  }
+
+  /** What an outline may say that it was made by, right or not. */
+  private form(): unknown {
+    if (this.chance(0.5)) return { kind: 'star', points: 3 + this.whole(9), outer: Math.abs(this.number(9)), inner: Math.abs(this.number(5)), turnedDeg: this.number(40) }; // prettier-ignore
+    return { kind: 'spiral', turns: Math.abs(this.number(9)), inner: Math.abs(this.number(2)), outer: Math.abs(this.number(9)), steps: this.one(['even', 'growing'] as const), band: this.chance(0.5) ? 0 : Math.abs(this.number(1)) }; // prettier-ignore
   }
 
   projection(): ProjectionSetup {
@@ -224,6 +238,8 @@ export class RandomEdits {
       () => ({ kind: 'sheet', sheet: { ...document.sheet, width: Math.abs(this.number(600)), height: Math.abs(this.number(600)), unit: this.one(UNITS), resolution: Math.abs(this.number(600)), scale: Math.abs(this.number(100)) } }), // prettier-ignore
       () => ({ kind: 'add-reference', reference: { id: this.id(), name: this.name(), bitmap: 'hash', x: this.number(100), y: this.number(100), width: Math.abs(this.number(100)), height: 9, strength: this.share(), over: false, hidden: false, locked: false }, bitmap: { id: this.chance(0.9) ? 'hash' : 'other', type: 'image/png', width: 2, height: 2, asset: 'a'.repeat(64) } }), // prettier-ignore
       () => ({ kind: 'delete-reference', id: this.id(document.references.map((r) => r.id)) }),
+      () => ({ kind: 'guides', guides: Array.from({ length: this.whole(4) }, () => this.guide()) }),
+      () => ({ kind: 'trial', trial: this.chance(0.3) ? null : { at: { a: this.number(9), b: this.number(9), h: this.number(9) }, size: { a: Math.abs(this.number(9)), b: Math.abs(this.number(9)), h: Math.abs(this.number(9)) } } }), // prettier-ignore
       () => ({ kind: 'strokes', strokes: [{ id: this.id(), from: { x: this.number(200), y: this.number(200) }, to: { x: this.number(200), y: 3 }, axis: 'a' }] }), // prettier-ignore
       () => ({ kind: 'photos', photos: this.photos(), bitmaps: [{ id: this.chance(0.9) ? 'bare' : 'other', type: 'image/png', width: 2, height: 2, asset: 'a'.repeat(64) }] }), // prettier-ignore
       () => ({ kind: 'title', name: this.name() }),

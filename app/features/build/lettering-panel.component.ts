@@ -2,7 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { SelectModule } from 'primeng/select';
-import { exactCells, isOwnFont, readColour, shapesIn, SHIPPED_FONTS, type FontLettering, type Lettering, type ShapeNode } from '@core';
+import { exactCells, isOwnFont, readColour, shapesIn, SHIPPED_FONTS, type FontLettering, type Lettering, type ShapeNode, type Unit } from '@core';
 import { FONT_ENDINGS, letteringFault, turnedLine } from '@later';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
@@ -160,6 +160,15 @@ export class LetteringPanelComponent {
       kind === 'font' ? { ...next, kind, font: { ...next.font, ...part } } : { ...next, kind, cells: { ...next.cells, ...part } },
     );
     this.redraw(() => ({ ...from(this.recipe()), ...part }) as Lettering);
+  }
+
+  /** The unit that was typed with the height: it is kept with it. */
+  protected typed: Unit | null = null;
+
+  protected setCap(cap: number): void {
+    const { typed } = this;
+    this.typed = null;
+    this.set({ cap, ...(typed && { capUnit: typed }) });
   }
 
   /** Another font, once what is written in it can be drawn. */

@@ -8,13 +8,13 @@ import {
   cssFromPalette,
   followSwatch,
   isUnseen,
-  mmPer,
   tokensFromPalette,
   type Gradient,
   type LinePaint,
   type Paint,
   type PaintStop,
   type Unit,
+  UNITS,
 } from '@core';
 import { IconComponent } from '../../controls/icon.component';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
@@ -56,7 +56,7 @@ export class PaintPanelComponent {
   private readonly store = inject(DocumentStore);
 
   protected readonly blends = [...BLENDS];
-  protected readonly units: Unit[] = ['mm', 'pt', 'px'];
+  protected readonly units = [...UNITS];
   protected readonly fills = [
     { key: 'none', title: 'No fill' },
     { key: 'colour', title: 'Colour' },
@@ -94,8 +94,6 @@ export class PaintPanelComponent {
   protected readonly fillKind = computed(() => this.gradient()?.kind ?? (this.painting.paint().fill === null ? 'none' : 'colour'));
   protected readonly strength = computed(() => (this.painting.paint().strength ?? 1) * 100);
   protected readonly unit = computed((): Unit => this.line()?.unit ?? 'mm');
-  private readonly mm = computed(() => mmPer(this.unit(), this.store.shown().sheet.resolution));
-  protected readonly shownWidth = computed(() => (this.line()?.width ?? 0) / this.mm());
   protected readonly unseen = computed(() => isUnseen(this.painting.paint(), this.store.shown().sheet.background, this.painting.swatches()));
   protected readonly slotWord = computed(() => {
     const slot = this.view.colourSlot();
@@ -141,8 +139,13 @@ export class PaintPanelComponent {
     this.painting.change((paint) => ({ ...paint, line: paint.line && withPart(paint.line, part) }), 'line of');
   }
 
+  /** The unit that was typed with a width: it is kept with it. */
+  protected typed: Unit | null = null;
+
   protected setWidth(width: number): void {
-    this.setLinePart({ width: Math.min(1000, width * this.mm()) });
+    const { typed } = this;
+    this.typed = null;
+    this.setLinePart({ width, ...(typed && { unit: typed === 'mm' ? undefined : typed }) });
   }
 
   protected setUnit(unit: Unit): void {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
 import { ToggleSwitchModule } from 'primeng/toggleswitch';
-import { plainColour, type DrawnLines, type LinePaint } from '@core';
+import { plainColour, type DrawnLines, type LinePaint, type Unit } from '@core';
 import { ColourFieldComponent } from '../../controls/colour-field.component';
 import { MeasureFieldComponent } from '../../controls/measure-field.component';
 import { DocumentStore } from '../../state/document.store';
@@ -50,8 +50,13 @@ export class LinesPanelComponent {
     return plainColour(colour, this.documents.shown().swatches);
   }
 
+  /** The unit that was typed with a width: it is kept with it. */
+  protected typed: Unit | null = null;
+
   protected withWidth(line: LinePaint, width: number): LinePaint {
-    return { ...line, width };
+    const { typed } = this;
+    this.typed = null;
+    return { ...line, width, ...(typed && { unit: typed }) };
   }
 
   protected withColour(line: LinePaint, colour: string): LinePaint {
