@@ -14,8 +14,7 @@ async function type(page: Page, name: string, text: string): Promise<void> {
   await field(page, name).press('Enter');
 }
 
-const shapes = (page: Page, holds: (shapes: readonly ShapeNode[]) => void): Promise<unknown> =>
-  kept(page, ({ nodes }) => holds(nodes as readonly ShapeNode[]));
+const shapes = (page: Page, holds: (shapes: readonly ShapeNode[]) => void): Promise<unknown> => kept(page, ({ nodes }) => holds(nodes as readonly ShapeNode[]));
 
 async function exported(page: Page, name: string): Promise<string> {
   const download = page.waitForEvent('download');
@@ -55,7 +54,10 @@ test('a star and a spiral by hand and by number: handles, measures, undo, and th
 
   // A spiral by number, on a wall, as a band with depth.
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /^Spiral/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Spiral/ })
+    .first()
+    .click();
   await page.keyboard.press('r');
   await type(page, 'Band, 0 for a line', '0.5');
   await page.locator('.area').focus();
@@ -83,13 +85,19 @@ test('a star and a spiral by hand and by number: handles, measures, undo, and th
   await shapes(page, ([star]) => expect(star!.paint.fill).toMatchObject({ kind: 'conic', stops: [{}, {}, {}] }));
 
   await page.getByRole('button', { name: 'Output', exact: true }).click();
-  await field(page, 'Width').last().fill(String(Math.round((300 / 25.4) * DPI)));
+  await field(page, 'Width')
+    .last()
+    .fill(String(Math.round((300 / 25.4) * DPI)));
   await page.keyboard.press('Enter');
   const png = PNG.sync.read(readFileSync(await exported(page, 'Export PNG')));
   const svgText = readFileSync(await exported(page, 'Export SVG'), 'utf8');
   const svg = PNG.sync.read(Buffer.from(new Resvg(svgText, { font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: png.width } }).render().asPng()));
   const pdf = pdfPage(await exported(page, 'Export PDF'), DPI);
-  for (const [pair, p, q] of [['PNG and SVG', png, svg], ['PNG and PDF', png, pdf], ['SVG and PDF', svg, pdf]] as const) {
+  for (const [pair, p, q] of [
+    ['PNG and SVG', png, svg],
+    ['PNG and PDF', png, pdf],
+    ['SVG and PDF', svg, pdf],
+  ] as const) {
     // prettier-ignore
     const share = difference(p, q, 0.06);
     console.log(`star, spiral and gradient, ${pair}: ${share.toFixed(3)} % of px differ`);

@@ -82,7 +82,10 @@ describe('a measure field', () => {
     fixture.componentRef.setInput('in', 'mm');
     await type('100 px');
     await type('3');
-    expect([taken.slice(2), units]).toEqual([[10, 3], ['px', 'px']]);
+    expect([taken.slice(2), units]).toEqual([
+      [10, 3],
+      ['px', 'px'],
+    ]);
   });
 
   it('shows why a change was refused where it was typed, and keeps what was typed', async () => {
