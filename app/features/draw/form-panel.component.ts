@@ -85,6 +85,8 @@ import { reformed } from './reformed';
     }
   `,
   styleUrl: '../../styles/bench.css',
+  // Without a form it takes no room among the parts of the bench.
+  styles: ':host:empty { display: none; }',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FormPanelComponent {
