@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { begin, things } from './build-hand';
-import { expect, test } from './support';
+import type { Page } from '@playwright/test';
+import type { GroupNode, ShapeNode } from '../core/index';
+import { begin, BuildHand, things } from './build-hand';
+import { expect, kept, openEmpty, test, within } from './support';
 
 test('typed lettering with depth on a wall, and cell letters', async ({ page }) => {
   const hand = await begin(page);
@@ -39,6 +41,49 @@ test('typed lettering with depth on a wall, and cell letters', async ({ page }) 
   await page.keyboard.type('TIDE');
   await page.reload();
   await things(page, (list) => list.some(({ lettering, children }) => lettering?.text === 'TIDE' && children?.length === 4));
+});
+
+/** A word in another font with depth and three colours, from the empty page on; a projection may be chosen first. */
+async function colouredWord(page: Page, projection: string | null): Promise<BuildHand> {
+  const grid = await openEmpty(page);
+  const hand = new BuildHand(page, grid);
+  if (projection !== null) {
+    await page.keyboard.press('Control+K');
+    await page.locator('chemin-finder input').fill(projection);
+    await page.keyboard.press('Enter');
+    // The finder is counted as two.
+    hand.gestures += 2;
+  }
+  await hand.click('Build');
+  await hand.tool('Lettering');
+  const area = (await page.locator('.area').boundingBox())!;
+  await page.mouse.click(area.x + area.width * 0.45, area.y + area.height * 0.5);
+  hand.gestures++;
+  await page.keyboard.type('QUAY');
+  hand.gestures++;
+  await page.getByRole('combobox', { name: 'Font' }).click();
+  await page.getByRole('option', { name: /Zilla Slab/ }).click();
+  hand.gestures += 2;
+  await hand.fill('Depth of letters', '2');
+  await hand.fill('Front', '#f0c040');
+  await hand.fill('Sides', '#803020');
+  await hand.fill('Counters', '#204060');
+  await kept(page, ({ nodes }) => {
+    const [word] = nodes as readonly GroupNode[];
+    expect(word!.lettering).toMatchObject({ kind: 'font', text: 'QUAY', font: 'slab' });
+    const letters = word!.children as readonly ShapeNode[];
+    expect(letters.map(({ depth }) => Math.abs(depth))).toEqual([2, 2, 2, 2]);
+    const colours = letters.map((letter) => new Set([letter.paint.fill, ...Object.values(letter.surfaces ?? {}).map(({ fill }) => fill)]));
+    for (const own of colours) expect([...own]).toEqual(expect.arrayContaining(['#f0c040', '#803020']));
+    // Only the A has a counter.
+    expect(colours.filter((own) => own.has('#204060'))).toHaveLength(1);
+  });
+  return hand;
+}
+
+test('a word in a font with depth and three colours, in isometric and in one-point perspective', async ({ page }) => {
+  within(10, 'a word in a font with depth and three colours', await colouredWord(page, null));
+  within(12, 'the same in one-point perspective', await colouredWord(page, 'use one-point perspective'));
 });
 
 test('a round plinth with a dome and a band of lettering round it', async ({ page }) => {

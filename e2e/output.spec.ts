@@ -117,28 +117,24 @@ test('a PNG larger than browsers draw is refused with the reason', async ({ page
   await expect(page.getByText('From 16 to 16384.')).toBeVisible();
 });
 
-test('an isometric grid of 800 × 800 px leaves as SVG of that size, by words and two figures', async ({ page }) => {
+test('an isometric grid of 800 × 800 px leaves as SVG of that size, by a key, two figures and a press', async ({ page }) => {
   await openEmpty(page);
   let gestures = 0;
-  const find = async (words: string): Promise<void> => {
-    await page.keyboard.press('Control+k');
-    await page.locator('chemin-finder input').waitFor();
-    await page.keyboard.type(words);
-    await page.keyboard.press('Enter');
-    gestures++;
-  };
-  await find('sheet size');
-  for (const side of ['Width', 'Height']) {
-    const field = page.locator('chemin-sheet-page').getByRole('textbox', { name: side });
+  await page.keyboard.press('q');
+  gestures++;
+  for (const side of ['Sheet width', 'Sheet height']) {
+    const field = page.getByRole('textbox', { name: side });
     await field.fill('800 px');
     await page.keyboard.press('Enter');
   }
   const download = page.waitForEvent('download');
-  await find('export the grid alone as svg');
+  await page.getByRole('button', { name: 'Export the grid as SVG' }).click();
+  gestures++;
   const svg = readFileSync(await (await download).path(), 'utf8');
   console.log(`an 800 px grid: ${gestures} gestures besides the data`);
   expect(gestures).toBeLessThanOrEqual(3);
   expect(svg).toMatch(/width="800px" height="800px" viewBox="0 0 800 800"/);
   expect(svg).not.toContain('id="sheet"');
+  for (const axis of ['a', 'b', 'h']) expect(svg).toMatch(new RegExp(`<title>grid[^<]*along ${axis}</title>`));
   await expect(page.getByText('The grid was exported as SVG')).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { CheckboxModule } from 'primeng/checkbox';
 import type { CellMove } from '@core';
@@ -8,6 +8,8 @@ import { CommandsService } from '../state/commands.service';
 import { MeasureFieldComponent } from './measure-field.component';
 
 const AXES = ['a', 'b', 'h'] as const;
+/** Cells from one copy to the next before a step is set. */
+const USUAL_STEP = 2;
 
 /** Copies of the selection in rows along the axes: how many, and how far apart. */
 @Component({
@@ -23,14 +25,18 @@ export class RepeatComponent {
   private readonly settings = inject(BenchSettings);
   protected readonly axes = AXES;
   protected readonly count = this.settings.count;
-  protected readonly step = this.settings.step;
+  protected readonly step = computed((): CellMove => {
+    const [shape] = this.arranging.shapes();
+    // On the left wall a row runs along b; everywhere else along a.
+    return this.settings.step() ?? (shape?.plane.kind === 'left' ? { a: 0, b: USUAL_STEP, h: 0 } : { a: USUAL_STEP, b: 0, h: 0 });
+  });
   protected readonly rows = this.settings.rows;
   protected readonly rowStep = this.settings.rowStep;
   protected readonly whole = this.settings.whole;
   protected readonly linked = this.settings.linked;
 
   protected setStep(axis: 'a' | 'b' | 'h', length: number): void {
-    this.step.set({ ...this.step(), [axis]: length });
+    this.settings.step.set({ ...this.step(), [axis]: length });
   }
 
   protected setRowStep(axis: 'a' | 'b' | 'h', length: number): void {

@@ -6,7 +6,8 @@ import type { CellMove, MovingEnd } from '@core';
 export class BenchSettings {
   /** Rows of copies: how many, and how far apart. */
   readonly count = signal(3);
-  readonly step = signal<CellMove>({ a: 2, b: 0, h: 0 });
+  /** Null until it is set: then it runs along the plane of what is selected. */
+  readonly step = signal<CellMove | null>(null);
   readonly rows = signal(0);
   readonly rowStep = signal<CellMove>({ a: 0, b: 0, h: 2 });
   /** Cells from one to the next of a row along one axis. */
