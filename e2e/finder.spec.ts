@@ -14,7 +14,12 @@ async function focused(page: Page): Promise<string> {
   });
 }
 
-const SWITCHED: Readonly<Record<string, string>> = { 'Line width': 'Line', 'Soft edges of shadows': 'Cast shadows', 'Contact shadows': 'Cast shadows' };
+const SWITCHED: Readonly<Record<string, string>> = {
+  'Line width': 'Line',
+  'Soft edges of shadows': 'Cast shadows',
+  'Contact shadows': 'Cast shadows',
+  'Thirds and other divisions': 'Divide a face',
+};
 
 test('every setting that the finder knows is gone to, and its control has the focus', async ({ page }) => {
   test.setTimeout(240_000);

@@ -75,8 +75,8 @@ async function colouredWord(page: Page, projection: string | null): Promise<Buil
     expect(letters.map(({ depth }) => Math.abs(depth))).toEqual([2, 2, 2, 2]);
     const colours = letters.map((letter) => new Set([letter.paint.fill, ...Object.values(letter.surfaces ?? {}).map(({ fill }) => fill)]));
     for (const own of colours) expect([...own]).toEqual(expect.arrayContaining(['#f0c040', '#803020']));
-    // Only the A has a counter.
-    expect(colours.filter((own) => own.has('#204060'))).toHaveLength(1);
+    // Q and A have counters.
+    expect(colours.filter((own) => own.has('#204060'))).toHaveLength(2);
   });
   return hand;
 }

@@ -83,6 +83,6 @@ export const DRAW_SETTINGS: readonly Setting[] = [
   setting('draw', 'polygon', 'Sides of a polygon', 'polygon hexagon corners', ['Sides']),
   setting('draw', 'star', 'Points of a star', 'star points rays inner radius second radius', ['Points', 'Inner radius']),
   setting('draw', 'spiral', 'Turns of a spiral', 'spiral turns coil growing even steps band', ['Turns', 'Even steps']),
-  setting('draw', 'guide', 'Thirds and other divisions', 'guides thirds divide face sheet halves golden', ['Divided in', 'Divide']),
+  setting('draw', 'guide', 'Thirds and other divisions', 'guides thirds divide face sheet halves golden', ['Divided in', 'Divide a face']),
   setting('draw', 'freehand', 'Smoothing', 'smoothing clean pencil brush freehand', ['Smoothing', 'Keep to the axes']),
 ];
