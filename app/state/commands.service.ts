@@ -62,7 +62,7 @@ export class CommandsService {
     'view.catching': () => this.view.patch({ panel: 'catching' }),
     'view.in': () => this.view.zoomAt(1.25, this.view.width() / 2, this.view.height() / 2),
     'view.out': () => this.view.zoomAt(0.8, this.view.width() / 2, this.view.height() / 2),
-    'grid.page': () => this.stages.go('projection', 'grid'),
+    'view.grid-page': () => this.stages.go('projection', 'grid'),
     'view.rulers': () => this.view.patch({ rulers: !this.view.rulers() }),
     'view.compare': () => this.aids.patch({ comparing: !this.aids.comparing() }),
     'view.theme': () => this.view.setTheme(this.view.theme() === 'dark' ? 'light' : 'dark'),

@@ -61,7 +61,7 @@ export const COMMANDS = [
   { id: 'view.catching', title: 'Snap to…: what the pointer snaps to', keys: [], group: 'View' },
   { id: 'view.in', title: 'Zoom in', keys: ['+'], group: 'View' },
   { id: 'view.out', title: 'Zoom out', keys: ['-'], group: 'View' },
-  { id: 'grid.page', title: 'Set up the grid', keys: ['Q'], group: 'View', words: 'grid cell sheet lines families export' },
+  { id: 'view.grid-page', title: 'Set up the grid', keys: ['Q'], group: 'View', words: 'grid cell sheet lines families export' },
   { id: 'view.rulers', title: 'Show or hide the rulers', keys: [], group: 'View', words: 'guide guides ruler units' },
   { id: 'view.compare', title: 'Compare projections side by side', keys: [], group: 'View', words: 'side by side' },
   { id: 'view.theme', title: 'Light or dark', keys: [], group: 'View' },
