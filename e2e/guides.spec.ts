@@ -91,7 +91,7 @@ test('guides are pulled out of the rulers, drawn, caught, moved by number, locke
   expect(svg.match(/<title>guide \d<\/title>/g)).toHaveLength(7);
   expect(svg).toContain('stroke-dasharray');
   await find(page, 'Remove all guides');
-  await expect(page.getByText('1 locked guides were kept')).toBeVisible();
+  await expect(page.getByText('1 locked guide was kept')).toBeVisible();
   await guides(page, (all) => expect(all).toHaveLength(1));
 });
 

@@ -54,6 +54,7 @@ export class GuidesService {
 
   remove(id: string): void {
     const guide = this.kept().find((one) => one.id === id);
+    if (guide?.locked) return void this.messages.say('info', `“${guide.name}” is locked`, ['Unlock it first to remove it.']);
     if (guide) this.put(this.kept().filter((one) => one.id !== id), `remove ${guide.name}`); // prettier-ignore
   }
 
@@ -71,7 +72,7 @@ export class GuidesService {
     if (this.kept().length === 0) return this.none();
     if (locked.length === this.kept().length) return void this.messages.say('info', 'All guides are locked', ['Unlock them first to remove them.']);
     this.put(locked, 'remove all guides');
-    if (locked.length > 0) this.messages.say('info', `${locked.length} locked guides were kept`);
+    if (locked.length > 0) this.messages.say('info', `${locked.length} locked ${locked.length === 1 ? 'guide was' : 'guides were'} kept`);
   }
 
   private none(): void {

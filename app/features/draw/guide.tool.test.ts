@@ -48,7 +48,11 @@ describe('guides', () => {
     expect(guides(bench)[1]).toMatchObject({ at: { u: 1, v: 1 } });
     expect((guides(bench)[1]!.along as { v: number }).v).toBeCloseTo(0.5, 12);
     bench.settings = by({ way: 'middle' });
-    bench.press(2, 0).press(2, 5);
+    // Nothing is typed for it, and another way that is chosen meanwhile is for the next.
+    bench.press(2, 0);
+    expect(guideTool.fields(bench.state)).toEqual([]);
+    bench.settings = by({ way: 'parallel' });
+    bench.press(2, 5);
     expect(guides(bench)[2]).toMatchObject({ at: { u: 2, v: 2.5 } });
     expect(Math.abs((guides(bench)[2]!.along as { u: number }).u)).toBe(1);
   });

@@ -27,6 +27,8 @@ import type { DrawContext, DrawStep, DrawTool, GuideWay } from './draw-set';
 type Run = Pick<Guide, 'plane' | 'at' | 'along'>;
 
 interface GuideState {
+  /** How the guide runs, from its first press on. */
+  readonly way: GuideWay;
   readonly plane: Plane | null;
   /** What was pressed first: a place, or an edge by its ends. */
   readonly first: readonly PlanePoint[];
@@ -34,7 +36,7 @@ interface GuideState {
   readonly at: SheetPoint | null;
 }
 
-const IDLE: GuideState = { plane: null, first: [], caught: null, at: null };
+const IDLE: GuideState = { way: 'u', plane: null, first: [], caught: null, at: null };
 
 /** Ways in which something is pressed before the guide is set. */
 const BY_TWO: ReadonlySet<GuideWay> = new Set(['two', 'parallel', 'square', 'middle']);
@@ -56,19 +58,22 @@ const ASKS: Readonly<Record<GuideWay, readonly [string, string]>> = {
 export const guideTool: DrawTool<GuideState> = {
   start: () => IDLE,
   step: (state, event, context) => {
-    if (event.kind === 'key') return { state: event.key === 'Enter' && state.caught && state.at ? state : { ...state, first: [], plane: null } };
+    if (event.kind === 'key') return { state: event.key === 'Enter' ? state : { ...state, first: [], plane: null } };
     if (event.kind === 'typed') return typed(state, event.lengths, context);
     return pointed(state, event, context);
   },
   ghost: ghostOf,
   begun: ({ first }) => first.length > 0,
-  fields: ({ first }) => (first.length === 0 ? [] : first.length === 1 ? ['angle'] : ['distance']),
+  fields: ({ first, way }) => (first.length === 0 || way === 'middle' ? [] : way === 'two' ? ['angle'] : ['distance']),
 };
 
+/** What is set on the bench counts until something is in hand. */
+const wayOf = ({ first, way }: GuideState, { settings }: DrawContext): GuideWay => (first.length > 0 ? way : settings.guide.way);
+
 function pointed(before: GuideState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<GuideState> {
-  const { way } = context.settings.guide;
+  const way = wayOf(before, context);
   const caught = catchPointer(context.on(before.plane ?? context.plane), event.at, BY_EDGE.has(way) ? [] : before.first, event);
-  const state: GuideState = { ...before, caught, at: event.at };
+  const state: GuideState = { ...before, way, caught, at: event.at };
   if (event.kind !== 'down') return { state };
   if (BY_TWO.has(way) && state.first.length === 0) {
     const first = BY_EDGE.has(way) ? edgeNear(context.on(context.plane), event.at, context.reach) : caught && [caught];
@@ -78,7 +83,7 @@ function pointed(before: GuideState, event: Extract<ToolEvent, { at: unknown }>,
 }
 
 function typed(state: GuideState, [value = null]: readonly (number | null)[], context: DrawContext): DrawStep<GuideState> {
-  const { way } = context.settings.guide;
+  const { way } = state;
   const [p, q] = state.first;
   if (value === null || !p || !state.caught) return { state };
   const plane = state.plane ?? context.plane;
@@ -109,8 +114,9 @@ function set(state: GuideState, runs: readonly Run[], context: DrawContext): Dra
 }
 
 /** What a press here would set. */
-function runsOf({ first, plane, caught, at }: GuideState, context: DrawContext): readonly Run[] {
-  const { way } = context.settings.guide;
+function runsOf(state: GuideState, context: DrawContext): readonly Run[] {
+  const { first, plane, caught, at } = state;
+  const way = wayOf(state, context);
   const on = plane ?? context.plane;
   if (way === 'divide') return at ? divided(at, context) : [];
   if (!caught) return [];
@@ -178,7 +184,8 @@ function edgeNear({ options, source }: PlaneContext, at: SheetPoint, reach: numb
 }
 
 function ghostOf(state: GuideState, context: DrawContext): Ghost | null {
-  const { way, divide } = context.settings.guide;
+  const { divide } = context.settings.guide;
+  const way = wayOf(state, context);
   const plane = state.plane ?? context.plane;
   const { caught, first, at } = state;
   if (!at || (!caught && way !== 'divide')) return null;
