@@ -1,8 +1,14 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, input, output } from '@angular/core';
 import { DialogModule } from 'primeng/dialog';
 import { returnFocusAtEnd } from './return-focus';
 
-/** A window over the drawing: closed by its button, by Escape, or by pressing beside it. */
+/** The open windows, the one on top last. */
+const open: DialogComponent[] = [];
+
+/**
+ * A window over the drawing: closed by its button, by Escape, or by pressing beside it.
+ * Escape is heard here: the library's own hearing is deaf while a list that was just left still fades out above the window.
+ */
 @Component({
   selector: 'chemin-dialog',
   imports: [DialogModule],
@@ -16,12 +22,14 @@ import { returnFocusAtEnd } from './return-focus';
       [draggable]="false"
       [resizable]="false"
       [dismissableMask]="true"
+      [closeOnEscape]="false"
       [position]="top() ? 'top' : 'center'"
       [style]="{ width: width(), maxHeight: '86vh' }"
     >
       <ng-content />
     </p-dialog>
   `,
+  host: { '(document:keydown.escape)': 'escaped($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DialogComponent {
@@ -32,5 +40,12 @@ export class DialogComponent {
 
   constructor() {
     returnFocusAtEnd();
+    open.push(this);
+    inject(DestroyRef).onDestroy(() => open.splice(open.indexOf(this), 1));
+  }
+
+  /** Closes the window on top, unless what is in hand in it took the key for itself. */
+  protected escaped(event: Event): void {
+    if (!event.defaultPrevented && open.at(-1) === this) this.closed.emit();
   }
 }
