@@ -13,6 +13,7 @@ import type { KeptCrossing } from '../core/photo/photo';
 import { takePractice } from '../core/photo/practice';
 import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
 import { registerPhotos, SAME_THING, type Registration } from '../core/photo/register';
+import { tellingGrays } from '../core/photo/telling';
 import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
 import { offer } from './offer';
 
@@ -57,13 +58,14 @@ async function written({ px, x, y, width, height }: MadePart): Promise<WrittenPa
 
 /** Everything about photographs that takes long, away from the page. */
 const api = {
-  /** @param told is told what is being done */
+  /** @param told is told what is being done; @param asTaken whether the camera is known not to have moved */
   async solve(
     bare: Blob,
     latticed: Blob | null,
     lattice: LatticeSettings,
     byHand: readonly KeptCrossing[],
     told: (step: SolveStep) => void,
+    asTaken = false,
   ): Promise<SolvedPhoto | Unsolved> {
     const first = await pixelsOf(bare);
     let second = latticed && (await pixelsOf(latticed));
@@ -72,13 +74,19 @@ const api = {
       if (Math.abs((second.width / second.height) * (first.height / first.width) - 1) > 0.01) return 'different-sizes';
       second = await pixelsOf(latticed, first);
     }
-    return solvePhoto(first, second, lattice, byHand, told);
+    return solvePhoto(first, second, lattice, byHand, told, asTaken);
   },
   kinds(crossings: readonly KeptCrossing[], lattice: LatticeSettings, size: { readonly width: number; readonly height: number }): readonly KindTried[] {
     return kindsOf(crossings, lattice, size);
   },
-  async light(bare: Blob, fit: KeptFit): Promise<{ readonly shade: WrittenPart; readonly gloss: WrittenPart } | null> {
-    const made = lightParts(await pixelsOf(bare), fit);
+  /** @param latticed the photograph of the lattice, and how it lies on the bare one, or on itself; null where there is none */
+  async light(
+    bare: Blob,
+    fit: KeptFit,
+    latticed: { readonly photo: Blob; readonly registration: Registration | null } | null,
+  ): Promise<{ readonly shade: WrittenPart; readonly gloss: WrittenPart } | null> {
+    const px = await pixelsOf(bare);
+    const made = lightParts(px, fit, latticed && { photo: await pixelsOf(latticed.photo, px), registration: latticed.registration });
     return made && { shade: await written(made.shade), gloss: await written(made.gloss) };
   },
   async grain(bare: Blob, fit: KeptFit): Promise<MeasuredGrain | null> {
@@ -103,8 +111,10 @@ const api = {
   round: roundByRims,
   /** How a second photograph lies on the first; null where they are not of the same thing. */
   async register(bare: Blob, latticed: Blob): Promise<Registration | null> {
-    const found = registerPhotos(grayOf(await pixelsOf(bare)), grayOf(await pixelsOf(latticed)));
-    return found && found.agrees >= SAME_THING ? found : null;
+    const found = registerPhotos(...tellingGrays(await pixelsOf(bare), await pixelsOf(latticed), null));
+    if (!found || found.agrees < SAME_THING) return null;
+    const { error: _, ...place } = found;
+    return place;
   },
   /** Crossings as the photograph has them near where they are said to be; null for those where no lines cross. */
   async snap(

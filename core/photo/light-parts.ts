@@ -1,9 +1,14 @@
 import type { Pixels } from '../math/pixels';
+import type { SheetPoint } from '../math/points';
 import { randomFrom } from '../math/random';
+import { medianOf } from '../math/robust';
+import { coveredBy } from './covered';
 import { grainOf, type Grain } from './grain';
 import { grayOf } from './gray';
 import type { KeptFit } from './kept-fit';
+import { paperLight, type SeenPaper } from './paper-light';
 import { photoSide } from './photo-side';
+import { registeredPlace, type Registration } from './register';
 import { shadeAt, shadeMap, type ShadeMap, type SheetArea } from './shade';
 
 /** A picture for a part of a photograph: its px, and the box in px of the photograph that they fill. */
@@ -19,18 +24,31 @@ export interface MadePart {
 const MOST_PX = 300_000;
 /** Lattices beyond the lattice that light is taken from, across and down. */
 const BEYOND = 1;
+/** Places at which two photographs are compared, the fewest that tell, and levels between which they do. */
+const [COMPARED, FEWEST, DARKEST, BRIGHTEST] = [6000, 200, 16, 235];
+/** Part by which two photographs may be measured to be exposed apart and are alike. */
+const ALIKE = 0.02;
 /** What a place is multiplied with that is half as grained: the middle of an overlay changes nothing. */
 const MIDDLE = 128;
 
-/** Shade and highlights of a surface as pictures; null where nothing of it is seen. */
-export function lightParts(bare: Pixels, fit: KeptFit): { readonly shade: MadePart; readonly gloss: MadePart } | null {
+/** A photograph of the lattice that a surface was fitted by, and how it lies on the bare one; null for that one itself. */
+export interface Latticed {
+  readonly photo: Pixels;
+  readonly registration: Registration | null;
+}
+
+/**
+ * Shade and highlights of a surface as pictures; null where nothing of it is seen.
+ * @param latticed the photograph of its lattice, whose paper tells what white is; the brightest place is taken for it where there is none
+ */
+export function lightParts(bare: Pixels, fit: KeptFit, latticed: Latticed | null): { readonly shade: MadePart; readonly gloss: MadePart } | null {
   const area = areaOf(fit);
   const side = photoSide(fit);
   const seen = (u: number, v: number): { x: number; y: number } | null => {
     const [from, to] = side.limits(v);
     return v < side.minV || v > side.maxV || u < from || u > to ? null : side.shown(u, v);
   };
-  const map = shadeMap(bare, area, seen);
+  const map = shadeMap(bare, area, seen, null, latticed && ((grid): Float32Array | null => paperLight(seenPaper(bare, fit, seen, latticed), grid)));
   if (!map) return null;
   const box = boxOf(fit, area, bare);
   if (!box) return null;
@@ -40,6 +58,43 @@ export function lightParts(bare: Pixels, fit: KeptFit): { readonly shade: MadePa
   fill(map, side.under, box, wide, high, shade, gloss);
   const of = (data: Uint8ClampedArray): MadePart => ({ px: { width: wide, height: high, data }, ...box });
   return { shade: of(shade), gloss: of(gloss) };
+}
+
+function seenPaper(bare: Pixels, fit: KeptFit, seen: SeenPaper['shown'], { photo, registration }: Latticed): SeenPaper {
+  const shown = (u: number, v: number): SheetPoint | null => {
+    const at = seen(u, v);
+    return at && registration ? registeredPlace(registration, bare, at) : at;
+  };
+  return {
+    photo,
+    lattice: fit.lattice,
+    shown,
+    blur: grainOf(grayOf(photo)).blur,
+    gain: registration ? gainOf(bare, photo, registration, coveredBy(fit.lattice, shown, photo)) : 1,
+  };
+}
+
+/** How much lighter a first photograph was exposed than a second, by what is seen in both: the middle of how many times. @param covered 1 where the second shows something else */
+function gainOf(first: Pixels, second: Pixels, registration: Registration, covered: Uint8Array): number {
+  const ratios: number[] = [];
+  const step = Math.max(2, Math.round(Math.sqrt((first.width * first.height) / COMPARED)));
+  for (let y = step; y < first.height - step; y += step)
+    for (let x = step; x < first.width - step; x += step) {
+      const at = registeredPlace(registration, first, { x: x + 0.5, y: y + 0.5 });
+      const [i, j] = [Math.floor(at.x), Math.floor(at.y)];
+      if (i < 1 || j < 1 || i >= second.width - 1 || j >= second.height - 1 || covered[j * second.width + i]) continue;
+      const [own, other] = [levelAbout(first, x, y), levelAbout(second, i, j)];
+      if (Math.min(own, other) > DARKEST && Math.max(own, other) < BRIGHTEST) ratios.push(own / other);
+    }
+  const ratio = ratios.length < FEWEST ? 1 : medianOf(ratios);
+  return Math.abs(ratio - 1) < ALIKE ? 1 : ratio;
+}
+
+/** The mean level of nine px. */
+function levelAbout({ width, data }: Pixels, x: number, y: number): number {
+  let sum = 0;
+  for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) for (let c = 0; c < 3; c++) sum += data[4 * ((y + dy) * width + x + dx) + c]!;
+  return sum / 27;
 }
 
 /** The part of a sheet that light is taken from: the lattice and what lies round it, as far as it is seen. */

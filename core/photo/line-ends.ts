@@ -26,7 +26,7 @@ const [ABOVE_NOISE, OF_CLEAREST] = [4.5, 0.12];
 /** Finds where dark lines may cross: maxima of the lesser curvature of brightness, in even light (Steger 1998 for lines by their Hessian). */
 export function darkLines(gray: Gray): DarkLines {
   const light = blurred(gray, AROUND);
-  const even: Gray = { ...gray, data: gray.data.map((value, i) => (100 * value) / Math.max(12, light.data[i]!)) };
+  const even: Gray = { ...gray, data: gray.data.map((value, i) => (100 * value) / lightAt(light, i)) };
   const [g, first, second] = gaussianKernels(SCALE);
   const [xx, yy, xy] = [convolved(even, second, g).data, convolved(even, g, second).data, convolved(even, first, first).data];
   const { width, height } = gray;
@@ -40,12 +40,13 @@ export function darkLines(gray: Gray): DarkLines {
     strong[i] = mean + off;
   }
   const found: Candidate[] = [];
-  const least = ABOVE_NOISE * spread(xx);
+  // Evening the light out makes the noise of dark places large.
+  const least = ABOVE_NOISE * spread(xx.map((value, i) => value * lightAt(light, i)));
   for (let y = 2; y < height - 2; y++)
     for (let x = 2; x < width - 2; x++) {
       const i = y * width + x;
       const value = weak[i]!;
-      if (value <= least || value < CROSSES * strong[i]! || !isPeak(weak, i, width)) continue;
+      if (value <= least / lightAt(light, i) || value < CROSSES * strong[i]! || !isPeak(weak, i, width)) continue;
       const sub = (before: number, after: number): number => {
         const bend = before + after - 2 * value;
         return bend < 0 ? Math.max(-0.5, Math.min(0.5, (before - after) / (2 * bend))) : 0;
@@ -57,6 +58,9 @@ export function darkLines(gray: Gray): DarkLines {
   const candidates = found.filter((candidate) => candidate.weak > OF_CLEAREST * clearest).slice(0, MOST);
   return { candidates, ridges: { width, height, data: strong } };
 }
+
+/** The light around a px by which it is evened out. */
+const lightAt = (light: Gray, i: number): number => Math.max(12, light.data[i]!);
 
 function isPeak(data: Float32Array, i: number, width: number): boolean {
   for (let dy = -2; dy <= 2; dy++) for (let dx = -2; dx <= 2; dx++) if ((dx !== 0 || dy !== 0) && data[i + dy * width + dx]! > data[i]!) return false;

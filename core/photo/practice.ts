@@ -16,6 +16,16 @@ export interface Wave {
   readonly start: number;
 }
 
+/** A mark of a thing's own print: a rectangle of its sheet, in mm from the lattice's upper left crossing, or the ellipse within it, and the share of the light that it gives back. */
+export interface PrintMark {
+  readonly u: number;
+  readonly v: number;
+  readonly width: number;
+  readonly height: number;
+  readonly round: boolean;
+  readonly colour: readonly [number, number, number];
+}
+
 /** What is photographed, how, and in what light. Lengths in mm, angles in radians. */
 export interface PracticeSetup {
   readonly thing: PracticeThing;
@@ -35,6 +45,12 @@ export interface PracticeSetup {
   /** Noise in levels and blur in px, each as a standard deviation. */
   readonly noise: number;
   readonly blur: number;
+  /** What is printed on the thing itself, each mark over those before it; a painted stripe where nothing is said. */
+  readonly print?: readonly PrintMark[];
+  /** Level of the ground behind the thing where it has one tone all over; blots of light and dark where nothing is said. */
+  readonly ground?: number;
+  /** Part of all light that the photographs take in; 1 where nothing is said. */
+  readonly exposure?: number;
   /** How the camera moved between the two photographs: the second is shifted by px, turned, and larger. */
   readonly moved?: { readonly dx: number; readonly dy: number; readonly turn: number; readonly scale: number };
 }
@@ -51,7 +67,8 @@ export interface PracticePair {
 const WITHIN = 3;
 /** Room of paper round the lattice, in boxes. */
 const PAPER = 0.85;
-const [WHITE, INK] = [0.86, 0.1];
+/** Shares of the light that the paper of the lattice and its ink give back. */
+export const [WHITE, INK] = [0.86, 0.1] as const;
 
 /** Where a line of sight meets a thing. */
 interface Meeting {
@@ -269,7 +286,7 @@ type Blobs = readonly (readonly [number, number, number, number])[];
 
 /** The light that falls on every px, three channels of 0 to 255 to the px. */
 function exposed(setup: PracticeSetup, blobs: Blobs, moved: PracticeSetup['moved'] | null, papered: boolean, shade: Float32Array | null): Float32Array {
-  const { camera, lamp, ambient, shine, colour, lattice } = setup;
+  const { camera, lamp, ambient, shine, lattice, exposure = 1 } = setup;
   const { width, height } = camera;
   const meet = thingOf(setup);
   const out = new Float32Array(3 * width * height);
@@ -291,14 +308,16 @@ function exposed(setup: PracticeSetup, blobs: Blobs, moved: PracticeSetup['moved
         const q = (above[2 * x + 1]! * (1 - s) + above[2 * x + 3]! * s) * (1 - t) + (below[2 * x + 1]! * (1 - s) + below[2 * x + 3]! * s) * t;
         if (!meet(p, q, meeting)) continue;
         const lit = ambient + (1 - ambient) * Math.max(0, meeting.nx * lx + meeting.ny * ly + meeting.nz * lz);
-        const gloss = shine > 0 ? shine * glossAt(meeting, p, q, lx, ly, lz) : 0;
         const paper = papered ? paperAt(lattice, meeting.u, meeting.v) : -1;
-        for (let c = 0; c < 3; c++) out[at + c]! += 255 * Math.min(1, (paper >= 0 ? paper : bodyAt(colour, meeting, lattice, c)) * lit + gloss);
-        light += lit;
+        // Paper is dull.
+        const gloss = shine > 0 && paper < 0 ? shine * glossAt(meeting, p, q, lx, ly, lz) : 0;
+        const body = paper < 0 ? bodyAt(setup, meeting) : null;
+        for (let c = 0; c < 3; c++) out[at + c]! += 255 * Math.min(1, exposure * ((body ? body[c]! : paper) * lit + gloss));
+        light += exposure * lit;
         met++;
       }
       const bare = WITHIN * WITHIN - met;
-      const ground = bare > 0 ? groundAt(setup, blobs, above[2 * x]!, above[2 * x + 1]!) : 0;
+      const ground = bare > 0 ? exposure * (setup.ground ?? groundAt(setup, blobs, above[2 * x]!, above[2 * x + 1]!)) : 0;
       for (let c = 0; c < 3; c++) out[at + c] = (out[at + c]! + bare * ground * (0.9 + 0.1 * c)) / (WITHIN * WITHIN);
       if (shade) shade[y * width + x] = bare === 0 ? light / met : NaN;
     }
@@ -322,10 +341,20 @@ function sightRow({ camera }: PracticeSetup, moved: PracticeSetup['moved'] | nul
   return row;
 }
 
-/** The body's own colour: a painted stripe runs below the sheet's middle. */
-function bodyAt(colour: PracticeSetup['colour'], { v }: Meeting, { rows, box }: LatticeSettings, channel: number): number {
+/** The body's own colour: that of its print, or of a painted stripe that runs below the sheet's middle. */
+function bodyAt({ colour, print, lattice: { rows, box } }: PracticeSetup, { u, v }: Meeting): PracticeSetup['colour'] {
+  if (print) {
+    for (let k = print.length - 1; k >= 0; k--) if (isPrinted(print[k]!, u, v)) return print[k]!.colour;
+    return colour;
+  }
   const stripe = v / (rows * box);
-  return stripe > 0.66 && stripe < 0.8 ? colour[(channel + 1) % 3]! * 0.7 : colour[channel]!;
+  return stripe > 0.66 && stripe < 0.8 ? [colour[1] * 0.7, colour[2] * 0.7, colour[0] * 0.7] : colour;
+}
+
+function isPrinted({ u, v, width, height, round }: PrintMark, x: number, y: number): boolean {
+  const [p, q] = [(x - u) / width, (y - v) / height];
+  if (p < 0 || q < 0 || p > 1 || q > 1) return false;
+  return !round || (2 * p - 1) ** 2 + (2 * q - 1) ** 2 < 1;
 }
 
 /** How much of the lamp shines back from a place, by Blinn's half way direction. */

@@ -1,7 +1,7 @@
 import type { Pixels } from '../math/pixels';
 import { solveSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
-import { spreadOf, tukeyWeight } from '../math/robust';
+import { medianOf, spreadOf, tukeyWeight } from '../math/robust';
 
 /** A rectangle of a sheet, in mm from its upper left crossing. */
 export interface SheetArea {
@@ -11,10 +11,14 @@ export interface SheetArea {
   readonly maxV: number;
 }
 
-/** The light on a surface by places of its sheet, row by row: what artwork on it is multiplied with, and what is added. */
-export interface ShadeMap extends SheetArea {
+/** Places of a sheet in columns and rows, each in the middle of its part of the area. */
+export interface ShadeGrid extends SheetArea {
   readonly columns: number;
   readonly rows: number;
+}
+
+/** The light on a surface by places of its sheet, row by row: what artwork on it is multiplied with, and what is added. */
+export interface ShadeMap extends ShadeGrid {
   /** 1 where white paper would be white. */
   readonly shade: Float32Array;
   /** Light that the surface throws back like a mirror, 0 to 1, added to every channel. */
@@ -29,6 +33,8 @@ const SAME_COLOUR = 0.022;
 const OFTEN = 0.03;
 /** Most colours of a thing. */
 const MOST_COLOURS = 4;
+/** Places round a place that tell its gloss, the fewest, how many times chance it has to be, and the least besides. */
+const [GLOSS_NEAR, GLOSS_FEWEST, GLOSS_SURE, GLOSS_LEAST] = [3, 12, 3, 0.012];
 /** Sine of the angle between a colour and white below which gloss cannot be told from light. */
 const GRAY = 0.12;
 
@@ -39,13 +45,20 @@ type Rgb = readonly [number, number, number];
  * what is added in white (Shafer's dichromatic reflection, 1985), and where colours meet the light goes on as beside it.
  * @param shown where a place of the sheet is shown in the photograph; null where it is turned away
  * @param colour the share of light that the thing's main colour gives back, if it is known; else its brightest place is
- * taken to be fully lit
+ * taken to be fully lit, where no paper tells
+ * @param paper the light on white paper, in levels, at every place of the map on which some lies; NaN elsewhere
  * @returns null where nothing of the area is seen
  */
-export function shadeMap(bare: Pixels, area: SheetArea, shown: (u: number, v: number) => SheetPoint | null, colour: Rgb | null = null): ShadeMap | null {
+export function shadeMap(
+  bare: Pixels,
+  area: SheetArea,
+  shown: (u: number, v: number) => SheetPoint | null,
+  colour: Rgb | null = null,
+  paper: ((grid: ShadeGrid) => Float32Array | null) | null = null,
+): ShadeMap | null {
+  const grid = shadeGrid(area);
+  const { columns, rows } = grid;
   const [wide, tall] = [area.maxU - area.minU, area.maxV - area.minV];
-  const long = Math.max(wide, tall);
-  const [columns, rows] = [wide, tall].map((side) => Math.max(8, Math.round((FINE * side) / long))) as [number, number];
   const rgb = new Float32Array(3 * columns * rows).fill(NaN);
   for (let j = 0; j < rows; j++)
     for (let i = 0; i < columns; i++) {
@@ -59,16 +72,26 @@ export function shadeMap(bare: Pixels, area: SheetArea, shown: (u: number, v: nu
   if (!smooth) return null;
   const { light, offsets } = smooth;
   const shade = new Float32Array(columns * rows);
-  const gloss = new Float32Array(columns * rows);
+  const whiter = new Float32Array(columns * rows).fill(NaN);
   for (let k = 0; k < shade.length; k++) {
     const own = parts.of[k]!;
     const sure = own >= 0 && !meetsOther(parts.of, k, columns, rows);
     shade[k] = sure ? parts.light[k]! / Math.exp(offsets[own]!) : light[k]!;
-    gloss[k] = own >= 0 ? parts.gloss[k]! / 255 : 0;
+    if (sure) whiter[k] = parts.whiter[k]! / 255;
   }
-  const [calm, sheen] = [calmed(shade, columns, rows), calmed(gloss, columns, rows)];
+  const [calm, sheen] = [calmed(shade, columns, rows), glossOf(whiter, columns, rows)];
+  const white = paper?.(grid);
+  if (white) return { ...grid, shade: byPaper(calm, sheen, white, grid), gloss: sheen };
   const scale = scaleOf(calm, colours[0]!, colour);
-  return { ...area, columns, rows, shade: calm.map((value) => value * scale), gloss: sheen };
+  return { ...grid, shade: calm.map((value) => value * scale), gloss: sheen };
+}
+
+/** The places of a map, as close as light needs them. */
+function shadeGrid(area: SheetArea): ShadeGrid {
+  const [wide, tall] = [area.maxU - area.minU, area.maxV - area.minV];
+  const long = Math.max(wide, tall);
+  const [columns, rows] = [wide, tall].map((side) => Math.max(8, Math.round((FINE * side) / long))) as [number, number];
+  return { ...area, columns, rows };
 }
 
 /** The mean of four px about a place. */
@@ -116,18 +139,25 @@ interface Parts {
   /** Its brightness without gloss, and the gloss, in levels. */
   readonly light: Float32Array;
   readonly gloss: Float32Array;
+  /** The same below nothing too, as noise has it, so that its mean is true; NaN where white cannot be told from the colour. */
+  readonly whiter: Float32Array;
 }
 
 /** Every place as so much of one of the colours and so much of white. */
 function taken(rgb: Float32Array, colours: readonly Rgb[]): Parts {
   const count = rgb.length / 3;
-  const parts: Parts = { of: new Int8Array(count).fill(-1), light: new Float32Array(count), gloss: new Float32Array(count) };
+  const parts: Parts = {
+    of: new Int8Array(count).fill(-1),
+    light: new Float32Array(count),
+    gloss: new Float32Array(count),
+    whiter: new Float32Array(count).fill(NaN),
+  };
   for (let k = 0; k < count; k++) {
     const own: Rgb = [rgb[3 * k]!, rgb[3 * k + 1]!, rgb[3 * k + 2]!];
     if (Number.isNaN(own[0])) continue;
     let least = Math.max(5, 0.05 * brightness(own)) ** 2;
     colours.forEach((colour, i) => {
-      const { light, gloss, off } = split(own, colour);
+      const { light, gloss, whiter, off } = split(own, colour);
       // Gloss has to explain much before it is believed.
       const cost = off + 0.02 * gloss * gloss;
       if (cost >= least) return;
@@ -135,24 +165,26 @@ function taken(rgb: Float32Array, colours: readonly Rgb[]): Parts {
       parts.of[k] = i;
       parts.light[k] = light;
       parts.gloss[k] = gloss;
+      parts.whiter[k] = whiter;
     });
   }
   return parts;
 }
 
 /** A colour as `light colour + gloss white`, none below 0, and the square of what is left. */
-function split(own: Rgb, colour: Rgb): { readonly light: number; readonly gloss: number; readonly off: number } {
+function split(own: Rgb, colour: Rgb): { readonly light: number; readonly gloss: number; readonly whiter: number; readonly off: number } {
   const dot = (p: Rgb, q: Rgb): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
   const white: Rgb = [1, 1, 1];
   const [cc, cw, ww, oc, ow] = [dot(colour, colour), dot(colour, white), 3, dot(own, colour), dot(own, white)];
   const det = cc * ww - cw * cw;
-  let [light, gloss] = [oc / cc, 0];
+  let [light, gloss, whiter] = [oc / cc, 0, NaN];
   if (det > GRAY * GRAY * cc * ww) {
     const both: readonly [number, number] = [(oc * ww - ow * cw) / det, (ow * cc - oc * cw) / det];
+    whiter = both[1];
     if (both[1] > 0 && both[0] > 0) [light, gloss] = both;
   }
   const off = [0, 1, 2].reduce((sum, c) => sum + (own[c]! - light * colour[c]! - gloss) ** 2, 0);
-  return { light, gloss, off };
+  return { light, gloss, whiter, off };
 }
 
 /** Powers of the place across and down in the smooth light. */
@@ -223,6 +255,29 @@ function meetsOther(of: Int8Array, k: number, columns: number, rows: number): bo
   return false;
 }
 
+/**
+ * Gloss where it stands out of the noise: the middle of what places of clear colour near by say, less what chance makes of
+ * nothing. @param whiter how much whiter than its colour a place is; NaN where that is not sure
+ */
+function glossOf(whiter: Float32Array, columns: number, rows: number): Float32Array {
+  const middle = new Float32Array(columns * rows);
+  for (let j = 0; j < rows; j++)
+    for (let i = 0; i < columns; i++) {
+      const near: number[] = [];
+      for (let y = Math.max(0, j - GLOSS_NEAR); y <= Math.min(rows - 1, j + GLOSS_NEAR); y++)
+        for (let x = Math.max(0, i - GLOSS_NEAR); x <= Math.min(columns - 1, i + GLOSS_NEAR); x++) {
+          const value = whiter[y * columns + x]!;
+          if (!Number.isNaN(value)) near.push(value);
+        }
+      if (near.length < GLOSS_FEWEST) continue;
+      const at = medianOf(near);
+      const chance = spreadOf(near.map((value) => value - at)) / Math.sqrt(near.length);
+      // Nothing below what is surely more than chance.
+      middle[j * columns + i] = at > GLOSS_SURE * chance + GLOSS_LEAST ? at : 0;
+    }
+  return calmed(middle, columns, rows);
+}
+
 /** Values with their noise taken out: the mean of nine about each, weighted towards the middle. */
 function calmed(values: Float32Array, columns: number, rows: number): Float32Array {
   return values.map((_, k) => {
@@ -238,6 +293,70 @@ function calmed(values: Float32Array, columns: number, rows: number): Float32Arr
       }
     return sum / weights;
   });
+}
+
+/** Places about a place of the paper over which its light is compared with that on the thing. */
+const COMPARED = 4;
+
+/**
+ * The light by white paper where some lies, and round it as the light on the thing goes on from there.
+ * @param shade the light on the thing, to any scale, and @param white that on the paper in levels, NaN beside it
+ */
+function byPaper(shade: Float32Array, gloss: Float32Array, white: Float32Array, { columns, rows }: ShadeGrid): Float32Array {
+  const shines = shineOf(gloss, white, columns, rows);
+  const own = white.map((value, k) => value / 255 - shines * gloss[k]!);
+  const ratio = (i: number, j: number): number => {
+    let [sum, count] = [0, 0];
+    for (let y = Math.max(0, j - COMPARED); y <= Math.min(rows - 1, j + COMPARED); y++)
+      for (let x = Math.max(0, i - COMPARED); x <= Math.min(columns - 1, i + COMPARED); x++) {
+        const k = y * columns + x;
+        if (Number.isNaN(own[k]!) || !(shade[k]! > 0)) continue;
+        sum += own[k]! / shade[k]!;
+        count++;
+      }
+    return count > 0 ? sum / count : NaN;
+  };
+  const nearest = nearestKnown(own, columns, rows);
+  return own.map((value, k) => {
+    if (!Number.isNaN(value)) return value;
+    const from = nearest[k]!;
+    return shade[k]! * ratio(from % columns, Math.floor(from / columns));
+  });
+}
+
+/** The place nearest to each at which a value is known, by steps across and down. */
+function nearestKnown(values: Float32Array, columns: number, rows: number): Int32Array {
+  const nearest = Int32Array.from(values, (value, k) => (Number.isNaN(value) ? -1 : k));
+  let front = [...nearest.keys()].filter((k) => nearest[k]! >= 0);
+  while (front.length > 0) {
+    const next: number[] = [];
+    for (const k of front) {
+      const [i, j] = [k % columns, Math.floor(k / columns)];
+      for (const [x, y] of [[i - 1, j], [i + 1, j], [i, j - 1], [i, j + 1]] as const) {
+        const at = y * columns + x;
+        if (x < 0 || y < 0 || x >= columns || y >= rows || nearest[at]! >= 0) continue;
+        nearest[at] = nearest[k]!;
+        next.push(at);
+      } // prettier-ignore
+    }
+    front = next;
+  }
+  return nearest;
+}
+
+/** The part of the thing's gloss that its paper has: that which leaves its light smoothest, 0 to 1. */
+function shineOf(gloss: Float32Array, white: Float32Array, columns: number, rows: number): number {
+  let [both, own] = [0, 1e-9];
+  for (let j = 1; j < rows - 1; j++)
+    for (let i = 1; i < columns - 1; i++) {
+      const k = j * columns + i;
+      const bend = (of: Float32Array): number => 4 * of[k]! - of[k - 1]! - of[k + 1]! - of[k - columns]! - of[k + columns]!;
+      const [w, g] = [bend(white) / 255, bend(gloss)];
+      if (Number.isNaN(w)) continue;
+      both += w * g;
+      own += g * g;
+    }
+  return Math.max(0, Math.min(1, both / own));
 }
 
 /** What makes the light of a brightness of the main colour the light of white. */

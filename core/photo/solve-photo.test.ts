@@ -24,7 +24,7 @@ describe('a pair of photographs', () => {
   const solved = solvePhoto(pair.bare, pair.latticed, PRACTICE_LATTICE, [], (step) => steps.push(step)) as SolvedPhoto;
 
   it('is laid on each other, and the lattice of the second fitted in px of the first', () => {
-    expect(steps).toEqual(['registering', 'finding', 'fitting']);
+    expect(steps).toEqual(['finding', 'registering', 'fitting']);
     expect(solved.registration!.dx).toBeCloseTo(6.3, 0);
     const [best] = solved.kinds;
     const side = photoSide(best!.fit);
@@ -55,7 +55,7 @@ describe('a pair of photographs', () => {
 
   it('gives its light and its grain as pictures', () => {
     const { fit } = solved.kinds[0]!;
-    const light = lightParts(pair.bare, fit)!;
+    const light = lightParts(pair.bare, fit, null)!;
     const { shade } = light;
     let [off, count] = [0, 0];
     let scale = 0;

@@ -1,12 +1,14 @@
 import type { LatticeSettings } from '../grid/lattice';
 import type { Pixels } from '../math/pixels';
 import { crossingsOf, keptFit, type KeptFit } from './kept-fit';
+import { tellingGrays } from './telling';
 import type { NotFound } from './find-crossings';
 import { findSurface } from './find-surface';
-import { compareSurfaces, type Comparison, type SurfaceKind } from './fit-surface';
+import { compareSurfaces, shownBy, type Comparison, type SurfaceKind } from './fit-surface';
 import { grayOf } from './gray';
 import type { KeptCrossing } from './photo';
-import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace, type Registration } from './register';
+import { coveredBy } from './covered';
+import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace, UNSURE, type FoundRegistration, type Registration } from './register';
 
 /** One kind of surface that crossings may lie on, and how well they do. Misses in px. */
 export interface KindTried {
@@ -28,17 +30,21 @@ export interface SolvedPhoto {
 }
 
 /** Why nothing was found: of the lattice, of the pair, or too few crossings for any surface. */
-export type Unsolved = NotFound | 'different-things' | 'different-sizes' | 'too-few';
+export type Unsolved = NotFound | 'different-things' | 'place-unsure' | 'different-sizes' | 'too-few';
+
+/** A pair between which nothing moved. */
+const AS_TAKEN: Registration = { dx: 0, dy: 0, turn: 0, scale: 1, agrees: 0 };
 
 /** What is being done. */
 export type SolveStep = 'registering' | 'finding' | 'fitting';
 
 /**
- * Finds a lattice in a photograph and the surface that it lies on. Of a pair the second is laid on the first, and what was
- * found is carried to it.
+ * Finds a lattice in a photograph and the surface that it lies on. Of a pair the second is laid on the first by what its
+ * paper leaves uncovered, and what was found is carried to it.
  * @param latticed the photograph with the lattice; null where the bare one has it
  * @param byHand crossings that were set by hand: they are kept, and the others counted from them
  * @param told is told what is being done
+ * @param asTaken whether a pair that agrees nowhere is taken as it was photographed, the camera not moved
  */
 export function solvePhoto(
   bare: Pixels,
@@ -46,20 +52,26 @@ export function solvePhoto(
   lattice: LatticeSettings,
   byHand: readonly KeptCrossing[],
   told: (step: SolveStep) => void,
+  asTaken = false,
 ): SolvedPhoto | Unsolved {
   const first = grayOf(bare);
-  let registration: Registration | null = null;
   const second = latticed && grayOf(latticed);
-  if (second) {
-    told('registering');
-    registration = registerPhotos(first, second);
-    if (!registration) return 'different-sizes';
-    if (registration.agrees < SAME_THING) return 'different-things';
-  }
+  if (second && (second.width !== first.width || second.height !== first.height)) return 'different-sizes';
   told('finding');
-  const known = byHand.map(({ column, row, x, y }) => ({ column, row, at: registration ? registeredPlace(registration, first, { x, y }) : { x, y } }));
+  // What was set by hand is carried to the second as well as the whole of both tells.
+  const rough = second && byHand.length > 0 ? registerPhotos(first, second) : null;
+  const known = byHand.map(({ column, row, x, y }) => ({ column, row, at: rough ? registeredPlace(rough, first, { x, y }) : { x, y } }));
   const found = findSurface(second ?? first, lattice, known);
   if (typeof found === 'string') return found;
+  let registration: Registration | null = null;
+  if (second) {
+    told('registering');
+    const [best] = found.surfaces;
+    const covered = best ? coveredBy(lattice, shownBy(best.fit), second) : null;
+    const place = asTaken ? AS_TAKEN : placeOf(registerPhotos(...tellingGrays(bare, latticed, covered), covered), first.width);
+    if (typeof place === 'string') return place;
+    registration = place;
+  }
   told('fitting');
   const seen = found.crossings.map(({ column, row, at, error }): KeptCrossing => {
     const { x, y } = registration ? unregisteredPlace(registration, bare, at) : at;
@@ -76,6 +88,14 @@ export function solvePhoto(
   const right = byHand.filter(({ column, row }) => !wrong.has(`${column} ${row}`));
   const solved = right.length === byHand.length ? all : together(right);
   return solved.kinds.length === 0 ? 'too-few' : solved;
+}
+
+/** How two photographs lie on each other, or why that is not known. */
+function placeOf(found: FoundRegistration | null, width: number): Registration | 'different-sizes' | 'different-things' | 'place-unsure' {
+  if (!found) return 'different-sizes';
+  if (found.agrees < SAME_THING) return 'different-things';
+  const { error, ...place } = found;
+  return error > UNSURE * width ? 'place-unsure' : place;
 }
 
 /** The kinds of surfaces that crossings may lie on, the best first. */

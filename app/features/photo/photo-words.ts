@@ -24,6 +24,10 @@ export const UNSOLVED_WORDS: Readonly<Record<Unsolved, readonly [title: string, 
     'These are photographs of different things',
     'Both have to show the same thing from the same place, once bare and once with the lattice on it.',
   ],
+  'place-unsure': [
+    'How the two photographs lie on each other cannot be told',
+    'What the paper leaves of the thing looks the same when it is shifted. If neither camera nor thing moved, say so; or take more of it into the picture.',
+  ],
   'different-sizes': ['The two photographs do not fit each other', 'One of them was cropped or turned: use both as the camera made them.'],
   'too-few': ['Too few crossings were found', 'Set more of them by hand: a flat panel needs four, a round thing eight.'],
 };

@@ -226,8 +226,8 @@ export class PhotosService {
     this.doing.set(null);
   }
 
-  /** Finds the lattice, fits the surface that explains it best, and takes its light: one step. */
-  async solve(): Promise<void> {
+  /** Finds the lattice, fits the surface that explains it best, and takes its light: one step. @param asTaken whether nothing moved between the two photographs */
+  async solve(asTaken = false): Promise<void> {
     const there = this.there();
     if (!there) return void this.messages.say('info', 'Take a photograph first');
     const { photo, surface } = there;
@@ -238,22 +238,25 @@ export class PhotosService {
         const [bare, latticed] = [await this.blobOf(photo.bitmap), surface.latticed === undefined ? null : await this.blobOf(surface.latticed)];
         // What was set by hand stays, and the others are counted from it.
         const byHand = surface.crossings.filter(({ hand }) => hand);
-        let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, byHand, told), false];
-        if (typeof found === 'string' && found !== 'different-sizes' && latticed && photo.surfaces.length === 1) {
+        let [found, swapped] = [await this.work.run('solve', bare, latticed, surface.lattice, byHand, told, asTaken), false];
+        if (typeof found === 'string' && found !== 'different-sizes' && found !== 'place-unsure' && latticed && photo.surfaces.length === 1) {
           // Perhaps they were given the other way round.
-          const other = await this.work.run('solve', latticed, bare, surface.lattice, byHand, told);
-          if (other !== null && typeof other !== 'string') [found, swapped] = [other, true];
+          const other = await this.work.run('solve', latticed, bare, surface.lattice, byHand, told, asTaken);
+          if (other === 'place-unsure' || (other !== null && typeof other !== 'string')) [found, swapped] = [other, true];
         }
         if (found === null) return;
         if (typeof found === 'string') {
           const [title, advice] = UNSOLVED_WORDS[found];
-          return void this.messages.say('warn', title, [advice]);
+          const moved = found === 'place-unsure' || found === 'different-things';
+          const still = { label: 'Nothing moved between them', run: (): void => void this.solve(true) };
+          return void this.messages.say('warn', title, [advice], moved ? still : null);
         }
         const [best] = found.kinds;
         if (!best) return;
         this.triedBy.set(new Map(this.triedBy()).set(surface.id, found.kinds));
         const [picture, other] = swapped ? [surface.latticed!, photo.bitmap] : [photo.bitmap, surface.latticed];
-        const lit = await this.lightOf(swapped ? latticed! : bare, best.fit, surface.light);
+        const [own, second] = swapped ? [latticed!, bare] : [bare, latticed];
+        const lit = await this.lightOf(own, best.fit, surface.light, { photo: second ?? own, registration: found.registration });
         const { registration: _, ...rest } = surface;
         const next: PhotoSurface = {
           ...rest,
@@ -277,10 +280,15 @@ export class PhotosService {
     );
   }
 
-  /** The light on a surface as pictures that the drawing keeps, as strong as it was before. */
-  async lightOf(bare: Blob, fit: KeptFit, before: PhotoLight | undefined): Promise<{ readonly light: PhotoLight; readonly bitmaps: readonly Bitmap[] } | null> {
+  /** The light on a surface as pictures that the drawing keeps, as strong as it was before. @param latticed the photograph in which its lattice is seen, and how it lies on the bare one */
+  async lightOf(
+    bare: Blob,
+    fit: KeptFit,
+    before: PhotoLight | undefined,
+    latticed: { readonly photo: Blob; readonly registration: Registration | null } | null = null,
+  ): Promise<{ readonly light: PhotoLight; readonly bitmaps: readonly Bitmap[] } | null> {
     this.doing.set('Taking the light …');
-    const made = await this.work.run('light', bare, fit);
+    const made = await this.work.run('light', bare, fit, latticed);
     if (!made) return null;
     const [shade, gloss] = [await this.part(made.shade), await this.part(made.gloss)];
     return { light: { ...AT_FIRST, ...before, shade: shade.part, gloss: gloss.part }, bitmaps: [shade.bitmap, gloss.bitmap] };
@@ -306,18 +314,28 @@ export class PhotosService {
   async refit(crossings: readonly KeptCrossing[], kind: SurfaceKind | undefined, label: string, registration?: Registration | null): Promise<void> {
     const there = this.there();
     if (!there) return;
-    const { surface, photo, width, height } = there;
+    const { surface, width, height } = there;
     const kinds = crossings.length < 4 ? [] : await this.work.run('kinds', crossings, surface.lattice, { width, height });
     if (!kinds) return;
     this.triedBy.set(new Map(this.triedBy()).set(surface.id, kinds));
     const chosen = kinds.find((one) => one.kind === kind) ?? kinds[0];
-    const lit = chosen && surface.light?.shade ? null : chosen && (await this.lightOf(await this.blobOf(photo.bitmap), chosen.fit, surface.light));
+    const lit = chosen && surface.light?.shade ? null : chosen && (await this.lightByHand(chosen.fit, registration ?? surface.registration ?? null));
     this.change(
       ({ fit: _, ...own }) =>
         inOrder({ ...own, ...(registration && { registration }), crossings, ...(chosen && { fit: chosen.fit }), ...(lit && { light: lit.light }) }),
       label,
       lit?.bitmaps,
     );
+  }
+
+  private async lightByHand(fit: KeptFit, registration: Registration | null): ReturnType<PhotosService['lightOf']> {
+    const there = this.there();
+    if (!there) return null;
+    const { photo, surface } = there;
+    const bare = await this.blobOf(photo.bitmap);
+    // Of a pair that does not lie on each other yet the paper tells nothing.
+    const paper = surface.latticed === undefined ? bare : registration && (await this.blobOf(surface.latticed));
+    return this.lightOf(bare, fit, surface.light, paper && { photo: paper, registration: surface.latticed === undefined ? null : registration });
   }
 
   /** Where the fit has a crossing, in px of the bare photograph. */
