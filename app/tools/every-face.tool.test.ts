@@ -7,6 +7,7 @@ import {
   PictureMaker,
   pickAt,
   rectangleOutline,
+  samePlane,
   seenFace,
   settled,
   spotsOnSheet,
@@ -23,11 +24,13 @@ import {
 import { solidOn } from '@later';
 import { joinInTests } from '../../core/testing/kernel';
 import { placeTool } from '../features/artwork/place.tool';
+import { dimensionTool } from '../features/draw/space-tools';
 import { circleTool } from '../features/draw/form.tool';
 import { USUAL_DRAW, type DrawSettings } from '../features/draw/draw-set';
 import { letteringTool } from '../features/build/lettering.tool';
 import { openingTool } from '../features/build/opening.tool';
 import { USUAL_BUILD } from '../features/build/build-set';
+import { planePointAt } from './catching';
 import { groundAt } from './ground';
 import { ToolBench } from '../testing/tool-bench';
 
@@ -149,6 +152,21 @@ describe.each(Object.entries(THINGS))('faces of what is %s', (_, nodes) => {
     const faces = facesOf(document);
     expect(faces.length).toBeGreaterThanOrEqual(places.length);
     for (const { seen } of places) expect(faces.some((one) => one.owner === seen.owner && one.face === seen.face && one.inside === seen.inside)).toBe(true);
+  });
+
+  it('are measured in their own plane where they are pressed', () => {
+    for (const { seen, at } of places) {
+      const ground = groundAt({ picture: new PictureMaker().make(document) }, at);
+      if (!ground) continue;
+      const bench = new ToolBench(dimensionTool, DRAWING, { kind: 'floor', offset: 0 }, document);
+      const from = planePointAt(bench.context.on(ground.plane), at)!;
+      bench.send({ kind: 'down', at, lock: false, free: true });
+      bench.at('down', from.u + 0.7, from.v, { free: true, plane: ground.plane });
+      bench.at('down', from.u, from.v + 0.4, { free: true, plane: ground.plane });
+      const node = bench.document.nodes.at(-1)!;
+      expect([seen.face, node.kind, node.kind === 'dimension' && samePlane(node.plane, ground.plane)]).toEqual([seen.face, 'dimension', true]);
+      if (node.kind === 'dimension') expect(node.to.u - node.from.u).toBeCloseTo(0.7, 6);
+    }
   });
 
   it('take lettering, circles and openings, each in its own plane or with a reason', () => {

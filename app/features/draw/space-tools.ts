@@ -25,6 +25,7 @@ import {
   type WorldPoint,
 } from '@core';
 import { catchPointer, caughtPlace } from '../../tools/catching';
+import { groundAt } from '../../tools/ground';
 import type { Ghost, ToolEvent } from '../../tools/tool';
 import type { DrawContext, DrawStep, DrawTool } from './draw-set';
 import { drawnShape } from './new-shape';
@@ -121,7 +122,7 @@ interface DimensionState {
 
 const NO_ENDS: DimensionState = { plane: null, ends: [], caught: null };
 
-/** A dimension line: two places, then where the line stands. It follows the corners that it was drawn between. */
+/** A dimension line: two places, on the plane drawn on or on the face that is pressed, then where the line stands. It follows the corners that it was drawn between. */
 export const dimensionTool: DrawTool<DimensionState> = {
   start: () => NO_ENDS,
   step: (state, event, context) => {
@@ -138,14 +139,20 @@ export const dimensionTool: DrawTool<DimensionState> = {
 };
 
 function dimensionPoint(state: DimensionState, event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): DrawStep<DimensionState> {
-  const plane = state.plane ?? context.plane;
+  const plane = (state.ends.length > 0 ? state.plane : null) ?? measuredPlane(event, context);
   const caught = catchPointer(context.on(plane), event.at, state.ends, event);
-  const next = { ...state, caught };
+  const next = { ...state, plane, caught };
   if (event.kind !== 'down' || !caught) return { state: next };
   if (state.ends.length === 2) return put(next, null, context);
   const end = anchorAt(context, plane, caught);
   if (state.ends.some((other) => other.u === end.u && other.v === end.v)) return { state: next };
   return { state: { plane, ends: [...state.ends, end], caught } };
+}
+
+/** The plane that is measured in: the one drawn on where a point of a drawing on it is caught, else that of the face under the pointer. */
+function measuredPlane(event: Extract<ToolEvent, { at: unknown }>, context: DrawContext): Plane {
+  const caught = catchPointer(context.on(context.plane), event.at, [], event);
+  return caught?.kind === 'point' ? context.plane : (groundAt(context, event.at)?.plane ?? context.plane);
 }
 
 /** A place tied to the corner of a shape that lies there. */
