@@ -50,7 +50,7 @@ const SMALL = 250;
 const UNMASKED = 4;
 /** Levels by which places may differ together and be the same: what was put on the thing differs by more. */
 const SAME_LIGHT = 5;
-/** Levels to the px from which a place counts as much as any for how well two photographs agree. */
+/** Levels to the px from which a place counts fully for how well two photographs agree. */
 const MOST_RISE = 12;
 /** Part of the clear places that have to be left of what is covered. */
 const FEWEST = 0.2;
