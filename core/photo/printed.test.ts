@@ -19,7 +19,7 @@ function painted(setup: PracticeSetup): Gray {
   return grayOf(takePractice({ ...setup, noise: 0, blur: 0, shine: 0, print: [], colour: [share, share, share] }, () => 0.5).bare);
 }
 
-/** Parts by which the light of a label is off, place by place, the least first. */
+/** Parts by which the light of a label is off, place by place, the least first. Where it is dark one level, by which a photograph may be off, counts as 3 %. */
 function lightOff(setup: PracticeSetup, shade: MadePart, truth: Gray): readonly number[] {
   const light = grayOf(shade.px);
   const off: number[] = [];
@@ -29,7 +29,8 @@ function lightOff(setup: PracticeSetup, shade: MadePart, truth: Gray): readonly 
       if (!place || Math.sin(place.angle) < SEEN) continue;
       const { x, y } = place.at;
       const own = GRAY * sampleGray(light, ((x - shade.x) / shade.width) * light.width, ((y - shade.y) / shade.height) * light.height);
-      off.push(Math.abs(own / sampleGray(truth, x, y) - 1));
+      const level = sampleGray(truth, x, y);
+      off.push(Math.abs(own - level) / Math.max(level, 1 / 0.03));
     }
   return off.sort((p, q) => p - q);
 }

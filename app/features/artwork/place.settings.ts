@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { ToolSettings } from '../../state/stage';
+import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 
 /** What placing is told. */
@@ -13,11 +14,18 @@ export interface PlaceToolSettings {
 @Injectable({ providedIn: 'root' })
 export class PlaceSettings implements ToolSettings<PlaceToolSettings> {
   private readonly view = inject(ViewStore);
+  private readonly documents = inject(DocumentStore);
 
   readonly current = computed((): PlaceToolSettings => {
     const dropped = this.view.dropped();
-    return { artwork: this.view.artwork(), ...(dropped && { dropped }) };
+    return { artwork: this.chosen(), ...(dropped && { dropped }) };
   });
+
+  /** The artwork that was chosen; the last there is where that went, as by undo. */
+  private chosen(): string | null {
+    const [{ artworks }, chosen] = [this.documents.wholeShown(), this.view.artwork()];
+    return artworks.some(({ id }) => id === chosen) ? chosen : (artworks.at(-1)?.id ?? null);
+  }
 
   patch(part: Partial<PlaceToolSettings>): void {
     this.view.patch(part);
