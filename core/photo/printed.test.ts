@@ -90,6 +90,17 @@ it('a pair that looks the same when it is shifted is asked about, and taken as i
   expect(solved.kinds.length).toBeGreaterThan(0);
 });
 
+it('a photograph that was exposed otherwise tells the light of the other', () => {
+  // The same ground behind it twice, by the same chance.
+  const taken = (exposure: number) => takePractice({ ...printedPractice(6, PX).setup, exposure }, printedPractice(6, PX).random);
+  const { setup } = printedPractice(6, PX);
+  const [bare, brighter] = [taken(0.6).bare, taken(0.9).latticed];
+  const solved = solvePhoto(bare, brighter, PRACTICE_LATTICE, [], () => undefined) as SolvedPhoto;
+  const light = lightParts(bare, solved.kinds[0]!.fit, { photo: brighter, registration: solved.registration })!;
+  const off = lightOff({ ...setup, exposure: 0.6 }, light.shade, painted({ ...setup, exposure: 0.6 }));
+  expect(off[Math.floor(0.95 * off.length)]!).toBeLessThan(0.04);
+});
+
 it('paper covers its px and no others', () => {
   const covered = coveredBy({ columns: 2, rows: 1, box: 10 }, (u, v) => ({ x: 30 + u, y: 20 + v }), { width: 80, height: 50 });
   const at = (x: number, y: number): number => covered[y * 80 + x]!;
