@@ -12,9 +12,8 @@ import { grainPart, lightParts, maskPart, type MadePart } from '../core/photo/li
 import type { KeptCrossing } from '../core/photo/photo';
 import { takePractice } from '../core/photo/practice';
 import { practiceSetup, type PracticeWish } from '../core/photo/practice-setups';
-import { registerPhotos, SAME_THING, type Registration } from '../core/photo/register';
-import { tellingGrays } from '../core/photo/telling';
-import { kindsOf, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
+import type { Registration } from '../core/photo/register';
+import { kindsOf, placeOfPair, solvePhoto, type KindTried, type SolvedPhoto, type SolveStep, type Unsolved } from '../core/photo/solve-photo';
 import { offer } from './offer';
 
 /** A picture as a PNG, and its box in px of the photograph. */
@@ -109,12 +108,10 @@ const api = {
   },
   panel: panelByCorners,
   round: roundByRims,
-  /** How a second photograph lies on the first; null where they are not of the same thing. */
+  /** How a second photograph lies on the first; null where they do not tell. */
   async register(bare: Blob, latticed: Blob): Promise<Registration | null> {
-    const found = registerPhotos(...tellingGrays(await pixelsOf(bare), await pixelsOf(latticed), null));
-    if (!found || found.agrees < SAME_THING) return null;
-    const { error: _, ...place } = found;
-    return place;
+    const place = placeOfPair(await pixelsOf(bare), await pixelsOf(latticed), null);
+    return typeof place === 'string' ? null : place;
   },
   /** Crossings as the photograph has them near where they are said to be; null for those where no lines cross. */
   async snap(

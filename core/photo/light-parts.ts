@@ -1,13 +1,13 @@
 import type { Pixels } from '../math/pixels';
 import type { SheetPoint } from '../math/points';
 import { randomFrom } from '../math/random';
-import { medianOf } from '../math/robust';
 import { coveredBy } from './covered';
+import { exposureRatio } from './exposure';
 import { grainOf, type Grain } from './grain';
 import { grayOf } from './gray';
 import type { KeptFit } from './kept-fit';
 import { paperLight, type SeenPaper } from './paper-light';
-import { photoSide } from './photo-side';
+import { photoSide, shownOf, type Shown } from './photo-side';
 import { registeredPlace, type Registration } from './register';
 import { shadeAt, shadeMap, type ShadeMap, type SheetArea } from './shade';
 
@@ -24,10 +24,6 @@ export interface MadePart {
 const MOST_PX = 300_000;
 /** Lattices beyond the lattice that light is taken from, across and down. */
 const BEYOND = 1;
-/** Places at which two photographs are compared, the fewest that tell, and levels between which they do. */
-const [COMPARED, FEWEST, DARKEST, BRIGHTEST] = [6000, 200, 16, 235];
-/** Part by which two photographs may be measured to be exposed apart and are alike. */
-const ALIKE = 0.02;
 /** What a place is multiplied with that is half as grained: the middle of an overlay changes nothing. */
 const MIDDLE = 128;
 
@@ -60,41 +56,22 @@ export function lightParts(bare: Pixels, fit: KeptFit, latticed: Latticed | null
   return { shade: of(shade), gloss: of(gloss) };
 }
 
-function seenPaper(bare: Pixels, fit: KeptFit, seen: SeenPaper['shown'], { photo, registration }: Latticed): SeenPaper {
-  const shown = (u: number, v: number): SheetPoint | null => {
-    const at = seen(u, v);
-    return at && registration ? registeredPlace(registration, bare, at) : at;
-  };
-  return {
-    photo,
-    lattice: fit.lattice,
-    shown,
-    blur: grainOf(grayOf(photo)).blur,
-    gain: registration ? gainOf(bare, photo, registration, coveredBy(fit.lattice, shown, photo)) : 1,
-  };
-}
-
-/** How much lighter a first photograph was exposed than a second, by what is seen in both: the middle of how many times. @param covered 1 where the second shows something else */
-function gainOf(first: Pixels, second: Pixels, registration: Registration, covered: Uint8Array): number {
-  const ratios: number[] = [];
-  const step = Math.max(2, Math.round(Math.sqrt((first.width * first.height) / COMPARED)));
-  for (let y = step; y < first.height - step; y += step)
-    for (let x = step; x < first.width - step; x += step) {
-      const at = registeredPlace(registration, first, { x: x + 0.5, y: y + 0.5 });
-      const [i, j] = [Math.floor(at.x), Math.floor(at.y)];
-      if (i < 1 || j < 1 || i >= second.width - 1 || j >= second.height - 1 || covered[j * second.width + i]) continue;
-      const [own, other] = [levelAbout(first, x, y), levelAbout(second, i, j)];
-      if (Math.min(own, other) > DARKEST && Math.max(own, other) < BRIGHTEST) ratios.push(own / other);
-    }
-  const ratio = ratios.length < FEWEST ? 1 : medianOf(ratios);
-  return Math.abs(ratio - 1) < ALIKE ? 1 : ratio;
-}
-
-/** The mean level of nine px. */
-function levelAbout({ width, data }: Pixels, x: number, y: number): number {
-  let sum = 0;
-  for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) for (let c = 0; c < 3; c++) sum += data[4 * ((y + dy) * width + x + dx) + c]!;
-  return sum / 27;
+/** The paper of a lattice as its photograph has it. */
+function seenPaper(bare: Pixels, fit: KeptFit, seen: Shown, { photo, registration }: Latticed): SeenPaper {
+  const gray = grayOf(photo);
+  const { blur } = grainOf(gray);
+  const { lattice } = fit;
+  if (!registration) return { photo: gray, lattice, shown: seen, blur, gain: 1 };
+  const placed = (at: SheetPoint): SheetPoint => registeredPlace(registration, bare, at);
+  const moved =
+    (shown: Shown): Shown =>
+    (u, v) => {
+      const at = shown(u, v);
+      return at && placed(at);
+    };
+  // Paper lies round the lattice too, where the fit may not go.
+  const gain = exposureRatio(grayOf(bare), gray, placed, coveredBy(lattice, moved(shownOf(fit)), photo));
+  return { photo: gray, lattice, shown: moved(seen), blur, gain };
 }
 
 /** The part of a sheet that light is taken from: the lattice and what lies round it, as far as it is seen. */

@@ -1,12 +1,12 @@
 import { latticeLine, numberBox, type LatticeSettings } from '../grid/lattice';
 import { solveSymmetric } from '../math/least-squares';
-import type { Pixels } from '../math/pixels';
 import type { SheetPoint } from '../math/points';
+import { sampleGray, type Gray } from './gray';
 import type { ShadeGrid } from './shade';
 
 /** A photograph of a lattice. */
 export interface SeenPaper {
-  readonly photo: Pixels;
+  readonly photo: Gray;
   readonly lattice: LatticeSettings;
   /** Where a place of the sheet is shown in it, in mm from the upper left crossing; null where it is not seen. */
   readonly shown: (u: number, v: number) => SheetPoint | null;
@@ -59,7 +59,9 @@ export function paperLight({ photo, lattice, shown, blur, gain }: SeenPaper, gri
       bright[j * columns + i] = gain * meanAbout(photo, at, right, below);
       if (!Number.isNaN(bright[j * columns + i]!)) count++;
     }
-  return count < ENOUGH ? null : evened(bright, on, columns, rows);
+  if (count < ENOUGH) return null;
+  const light = evened(bright, on, columns, rows);
+  return light.every(Number.isNaN) ? null : light;
 }
 
 /** Whether a line or a number of the lattice lies within some mm of a place, across and down. */
@@ -76,16 +78,13 @@ function isInked(lattice: LatticeSettings, u: number, v: number, across: number,
 }
 
 /** The mean brightness of what a place of a grid takes up in a photograph; NaN beyond its edge. @param right the middle of its right edge, @param below that of its lower one */
-function meanAbout({ width, height, data }: Pixels, at: SheetPoint, right: SheetPoint, below: SheetPoint): number {
+function meanAbout(photo: Gray, at: SheetPoint, right: SheetPoint, below: SheetPoint): number {
   let sum = 0;
   for (const s of [-2 * READ, 0, 2 * READ])
     for (const t of [-2 * READ, 0, 2 * READ]) {
-      const [x, y] = [at.x + s * (right.x - at.x) + t * (below.x - at.x) - 0.5, at.y + s * (right.y - at.y) + t * (below.y - at.y) - 0.5];
-      const [i, j] = [Math.floor(x), Math.floor(y)];
-      if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return NaN;
-      const level = (k: number): number => 0.2126 * data[4 * k]! + 0.7152 * data[4 * k + 1]! + 0.0722 * data[4 * k + 2]!;
-      const [k, p, q] = [j * width + i, x - i, y - j];
-      sum += (level(k) * (1 - p) + level(k + 1) * p) * (1 - q) + (level(k + width) * (1 - p) + level(k + width + 1) * p) * q;
+      const [x, y] = [at.x + s * (right.x - at.x) + t * (below.x - at.x), at.y + s * (right.y - at.y) + t * (below.y - at.y)];
+      if (x < 1 || y < 1 || x > photo.width - 1 || y > photo.height - 1) return NaN;
+      sum += sampleGray(photo, x, y);
     }
   return sum / 9;
 }

@@ -41,12 +41,14 @@ const [STARTS, ROUNDS, FOUND] = [24, 20, 1e-5];
 /** Px from the last place that was looked for within which it is gone on from. */
 const NEAR = 40;
 
-type Shown = (u: number, v: number) => SheetPoint | null;
+/** Where a place is shown, in px; null where it is nowhere. */
+export type Shown = (u: number, v: number) => SheetPoint | null;
 
 /** The surface of a fit; made once for each. */
 export const photoSide = keptBy((fit: KeptFit): PhotoSide => sideOf(fit));
 
-function shownOf({ shape, lattice, width, height }: KeptFit): Shown {
+/** Where a place of a fit's sheet is shown, in mm from the upper left crossing, also beyond what is seen; null where it is nowhere. */
+export function shownOf({ shape, lattice, width, height }: KeptFit): Shown {
   const [left, top] = [(lattice.columns * lattice.box) / 2, (lattice.rows * lattice.box) / 2];
   const length = Math.max(lattice.columns, lattice.rows) * lattice.box;
   const shown = shape.kind === 'patch' ? patchShown(shape) : bentShown(bentOf(shape.parameters, { width, height, length }));

@@ -17,7 +17,7 @@ export interface Registration {
 
 /** A registration that was just found. */
 export interface FoundRegistration extends Registration {
-  /** Standard error of its shift in px, along the direction that is least sure, were all that is off chance. */
+  /** Standard error of its shift in px, across or down, whichever is less sure, were all that is off chance. */
   readonly error: number;
 }
 
@@ -229,7 +229,7 @@ const levelOf = (first: Gray, second: Gray, covered: Uint8Array | null, noise: n
   noise,
   first,
   second,
-  // What is covered by as much as the one may lie beside the other is left out place by place.
+  // How the two lie is not known here: what turns out to be covered is left out place by place.
   places: clearPlaces(first, covered, noise),
   slow: blurred(first, 3),
   slowToo: blurred(second, 3),
@@ -304,18 +304,7 @@ function refined({ first, second, covered, places, slow, slowToo }: Level, from:
     if (lost) break;
     const step = solveSymmetric(normal, right);
     if (!step) break;
-    error =
-      Math.sqrt(
-        Math.max(
-          ...[2, 3].map(
-            (m) =>
-              solveSymmetric(
-                normal,
-                [0, 0, 0, 0].map((_, n) => (n === m ? 1 : 0)),
-              )?.[m] ?? Infinity,
-          ),
-        ),
-      ) * spread;
+    error = spread * Math.sqrt(Math.max(varianceOf(normal, 2), varianceOf(normal, 3)));
     a += step[0]!;
     b += step[1]!;
     dx += step[2]!;
@@ -324,6 +313,13 @@ function refined({ first, second, covered, places, slow, slowToo }: Level, from:
   }
   return { dx, dy, turn: Math.atan2(b, a), scale: Math.hypot(a, b), agrees, error };
 }
+
+/** The variance of one of four parameters, for observations of variance 1: its place on the diagonal of the inverse. */
+const varianceOf = (normal: readonly number[], which: number): number =>
+  solveSymmetric(
+    normal,
+    Array.from({ length: 4 }, (_, n) => (n === which ? 1 : 0)),
+  )?.[which] ?? Infinity;
 
 /** How steep the light is at a place, in levels to the px. */
 function riseAt({ data, width }: Gray, i: number): number {

@@ -320,7 +320,9 @@ function byPaper(shade: Float32Array, gloss: Float32Array, white: Float32Array, 
   return own.map((value, k) => {
     if (!Number.isNaN(value)) return value;
     const from = nearest[k]!;
-    return shade[k]! * ratio(from % columns, Math.floor(from / columns));
+    const times = ratio(from % columns, Math.floor(from / columns));
+    // Where nothing of the thing tells how its light goes on, it stays.
+    return Number.isNaN(times) ? own[from]! : shade[k]! * times;
   });
 }
 

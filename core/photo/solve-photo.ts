@@ -8,7 +8,7 @@ import { compareSurfaces, shownBy, type Comparison, type SurfaceKind } from './f
 import { grayOf } from './gray';
 import type { KeptCrossing } from './photo';
 import { coveredBy } from './covered';
-import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace, UNSURE, type FoundRegistration, type Registration } from './register';
+import { registeredPlace, registerPhotos, SAME_THING, unregisteredPlace, UNSURE, type Registration } from './register';
 
 /** One kind of surface that crossings may lie on, and how well they do. Misses in px. */
 export interface KindTried {
@@ -59,16 +59,16 @@ export function solvePhoto(
   if (second && (second.width !== first.width || second.height !== first.height)) return 'different-sizes';
   told('finding');
   // What was set by hand is carried to the second as well as the whole of both tells.
-  const rough = second && byHand.length > 0 ? registerPhotos(first, second) : null;
-  const known = byHand.map(({ column, row, x, y }) => ({ column, row, at: rough ? registeredPlace(rough, first, { x, y }) : { x, y } }));
+  const rough = latticed && byHand.length > 0 && !asTaken ? placeOfPair(bare, latticed, null) : AS_TAKEN;
+  const known = byHand.map(({ column, row, x, y }) => ({ column, row, at: typeof rough === 'string' ? { x, y } : registeredPlace(rough, first, { x, y }) }));
   const found = findSurface(second ?? first, lattice, known);
   if (typeof found === 'string') return found;
   let registration: Registration | null = null;
-  if (second) {
+  if (latticed && second) {
     told('registering');
     const [best] = found.surfaces;
     const covered = best ? coveredBy(lattice, shownBy(best.fit), second) : null;
-    const place = asTaken ? AS_TAKEN : placeOf(registerPhotos(...tellingGrays(bare, latticed, covered), covered), first.width);
+    const place = asTaken ? AS_TAKEN : placeOfPair(bare, latticed, covered);
     if (typeof place === 'string') return place;
     registration = place;
   }
@@ -90,12 +90,17 @@ export function solvePhoto(
   return solved.kinds.length === 0 ? 'too-few' : solved;
 }
 
-/** How two photographs lie on each other, or why that is not known. */
-function placeOf(found: FoundRegistration | null, width: number): Registration | 'different-sizes' | 'different-things' | 'place-unsure' {
+/** How two photographs lie on each other, or why that is not known. @param covered 1 at every px of the second in which something lies that the first has not; null where that is not known */
+export function placeOfPair(
+  bare: Pixels,
+  latticed: Pixels,
+  covered: Uint8Array | null,
+): Registration | 'different-sizes' | 'different-things' | 'place-unsure' {
+  const found = registerPhotos(...tellingGrays(bare, latticed, covered), covered);
   if (!found) return 'different-sizes';
   if (found.agrees < SAME_THING) return 'different-things';
   const { error, ...place } = found;
-  return error > UNSURE * width ? 'place-unsure' : place;
+  return error > UNSURE * bare.width ? 'place-unsure' : place;
 }
 
 /** The kinds of surfaces that crossings may lie on, the best first. */

@@ -1,16 +1,13 @@
 import type { Pixels } from '../math/pixels';
-import { medianOf } from '../math/robust';
-import type { Gray } from './gray';
+import { exposureRatio } from './exposure';
+import { grayOf, type Gray } from './gray';
 
 /** Rounds after which the strongest of three directions is known well enough. */
 const ROUNDS = 40;
 
-/** Px at which exposures are compared, the fewest that tell, sums of channels between which they do, and the part by which they may differ and be alike. */
-const [COMPARED, FEWEST, DARKEST, BRIGHTEST, ALIKE] = [20_000, 500, 48, 700, 0.04];
-
 /**
  * Two photographs as the one mixture of their channels that tells most: the direction along which colours change most
- * from px to px of the first, as strongly as noise allows (principal component of its slopes).
+ * from px to px of the first, as strongly as noise allows (principal component of its slopes). The second is brought to the exposure of the first.
  * @param covered 1 at every px that does not count; null where all count
  */
 export function tellingGrays(first: Pixels, second: Pixels, covered: Uint8Array | null): readonly [Gray, Gray] {
@@ -41,7 +38,8 @@ export function tellingGrays(first: Pixels, second: Pixels, covered: Uint8Array 
     weights = next.map((value) => value / long);
   }
   const [r, g, b] = weights as [number, number, number];
-  const gain = exposedBy(first, second, covered);
+  // They lie on each other well enough for that: most of a picture is even.
+  const gain = exposureRatio(grayOf(first), grayOf(second), (at) => at, covered);
   const mixed = (from: Pixels, times: number): Gray => ({
     width: from.width,
     height: from.height,
@@ -51,17 +49,4 @@ export function tellingGrays(first: Pixels, second: Pixels, covered: Uint8Array 
     ),
   });
   return [mixed(first, 1), mixed(second, gain)];
-}
-
-/** About how much lighter the first was exposed than the second, by what lies at the same px: it moved by little, and most of it is even. */
-function exposedBy(first: Pixels, second: Pixels, covered: Uint8Array | null): number {
-  const ratios: number[] = [];
-  const step = Math.max(1, Math.floor((first.width * first.height) / COMPARED));
-  for (let i = 0; i < first.width * first.height && i < second.width * second.height; i += step) {
-    if (covered?.[i]) continue;
-    const [own, other] = [first, second].map(({ data }) => data[4 * i]! + data[4 * i + 1]! + data[4 * i + 2]!) as [number, number];
-    if (Math.min(own, other) > DARKEST && Math.max(own, other) < BRIGHTEST) ratios.push(own / other);
-  }
-  const ratio = ratios.length < FEWEST ? 1 : medianOf(ratios);
-  return Math.abs(ratio - 1) < ALIKE ? 1 : ratio;
 }

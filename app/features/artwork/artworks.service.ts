@@ -48,11 +48,15 @@ export class ArtworksService {
     });
   }
 
-  /** The artwork that is chosen. */
-  readonly chosen = computed(() => this.documents.whole().artworks.find(({ id }) => id === this.view.artwork()) ?? null);
+  /** The artwork that is chosen; where none is, or it went, the last there is while artwork is placed. */
+  readonly chosen = computed(() => {
+    const { artworks } = this.documents.whole();
+    const last = this.view.tool() === 'place' ? artworks.at(-1) : undefined;
+    return artworks.find(({ id }) => id === this.view.artwork()) ?? last ?? null;
+  });
   readonly placements = computed(() => placementsOf(this.documents.whole().nodes));
   /** How often the chosen one is placed in the drawing. */
-  readonly placedTimes = computed(() => this.placements().filter(({ artwork }) => artwork === this.view.artwork()).length);
+  readonly placedTimes = computed(() => this.placements().filter(({ artwork }) => artwork === this.chosen()?.id).length);
   /** The versions of the thing that the chosen one is, in their order; itself alone where there are no others. */
   readonly versions = computed((): readonly Artwork[] => {
     const chosen = this.chosen();

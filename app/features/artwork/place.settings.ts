@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { ToolSettings } from '../../state/stage';
-import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
+import { ArtworksService } from './artworks.service';
 
 /** What placing is told. */
 export interface PlaceToolSettings {
@@ -14,18 +14,12 @@ export interface PlaceToolSettings {
 @Injectable({ providedIn: 'root' })
 export class PlaceSettings implements ToolSettings<PlaceToolSettings> {
   private readonly view = inject(ViewStore);
-  private readonly documents = inject(DocumentStore);
+  private readonly artworks = inject(ArtworksService);
 
   readonly current = computed((): PlaceToolSettings => {
     const dropped = this.view.dropped();
-    return { artwork: this.chosen(), ...(dropped && { dropped }) };
+    return { artwork: this.artworks.chosen()?.id ?? null, ...(dropped && { dropped }) };
   });
-
-  /** The artwork that was chosen; the last there is where that went, as by undo. */
-  private chosen(): string | null {
-    const [{ artworks }, chosen] = [this.documents.wholeShown(), this.view.artwork()];
-    return artworks.some(({ id }) => id === chosen) ? chosen : (artworks.at(-1)?.id ?? null);
-  }
 
   patch(part: Partial<PlaceToolSettings>): void {
     this.view.patch(part);

@@ -248,7 +248,7 @@ export class PhotosService {
         if (typeof found === 'string') {
           const [title, advice] = UNSOLVED_WORDS[found];
           const moved = found === 'place-unsure' || found === 'different-things';
-          const still = { label: 'Nothing moved between them', run: (): void => void this.solve(true) };
+          const still = { label: 'Nothing moved between them', run: (): void => this.solveAsTaken(surface.id) };
           return void this.messages.say('warn', title, [advice], moved ? still : null);
         }
         const [best] = found.kinds;
@@ -278,6 +278,14 @@ export class PhotosService {
       },
       'The lattice was not looked for',
     );
+  }
+
+  /** Fits a pair between which nothing moved, if it is still there. */
+  private solveAsTaken(surface: string): void {
+    if (!this.photos().some(({ surfaces }) => surfaces.some(({ id }) => id === surface)))
+      return void this.messages.say('info', 'These photographs are not in the drawing any more');
+    this.choose(surface);
+    void this.solve(true);
   }
 
   /** The light on a surface as pictures that the drawing keeps, as strong as it was before. @param latticed the photograph in which its lattice is seen, and how it lies on the bare one */
