@@ -151,7 +151,7 @@ test('a wrong crossing is found by its arrow, and mended', async ({ page }) => {
   await page.mouse.down();
   await page.mouse.move(from.x + 14, from.y + 10, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByText(/70.*, 1 left out|, 1 left out/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/70.*, 1 left out|, 1 left out/)).toBeVisible();
   const mending = new Hand(page, null as never);
   await mending.button('Go to the worst');
   await expect(page.getByText(/Crossing 4, 3: .* left out as wrong/)).toBeVisible();
@@ -162,7 +162,7 @@ test('a wrong crossing is found by its arrow, and mended', async ({ page }) => {
   expect(Math.hypot(now.x - victim.x, now.y - victim.y)).toBeLessThan(0.2);
   // Charts come when they are asked for, and keys move a crossing.
   await page.getByRole('button', { name: 'Charts' }).click();
-  await expect(page.locator('chemin-miss-charts .bars, chemin-miss-charts .scatterlayer').first()).toBeAttached({ timeout: 20_000 });
+  await expect(page.locator('chemin-miss-charts .bars, chemin-miss-charts .scatterlayer').first()).toBeAttached();
   await page.getByRole('application', { name: /Loupe at crossing 4, 3/ }).focus();
   await page.keyboard.press('ArrowRight');
   await kept(page, (later) =>

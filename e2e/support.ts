@@ -32,7 +32,7 @@ export { expect };
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/');
   // The first visit fetches everything and keeps it; a busy machine takes its time.
-  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole('button', { name: 'serving hatch', exact: true })).toBeVisible();
 }
 
 interface DroppedFile {
@@ -179,7 +179,7 @@ export async function goOffline(page: Page): Promise<void> {
       (await Promise.all((await caches.keys()).map(async (key) => (await (await caches.open(key)).keys()).map((request) => request.url)))).flat(),
     );
     expect(wanted.filter((url) => !names.some((name) => name.endsWith(url)))).toEqual([]);
-  }).toPass({ timeout: 40_000 });
+  }).toPass();
   await page.context().setOffline(true);
 }
 
@@ -189,7 +189,7 @@ export async function kept(page: Page, holds: (document: CheminDocument) => void
   await expect(async () => {
     document = (await storedOpen(page)).document as CheminDocument;
     holds(document);
-  }).toPass({ timeout: 8000 });
+  }).toPass();
   return document!;
 }
 

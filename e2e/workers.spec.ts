@@ -187,13 +187,13 @@ test('joining solids and laying text out go on when their worker dies', async ({
     const { x, y } = await grid.at([3, 1, 1]);
     await page.mouse.dblclick(x, y - 3);
     await expect(page.getByLabel('Name', { exact: true })).toHaveValue('opening 1', { timeout: 500 });
-  }).toPass({ timeout: 15_000 });
+  }).toPass();
   await tool('Lettering');
   const then = await deaths();
   await grid.press([-6, 0, 0]);
   await page.keyboard.type('PIER');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('button', { name: '“PIER”', exact: true })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('button', { name: '“PIER”', exact: true })).toBeVisible();
   expect(await deaths()).toBeGreaterThan(then);
   await expect(page.locator('chemin-messages')).toHaveCount(0);
 });

@@ -21,6 +21,19 @@ beforeEach(async () => {
   TestBed.resetTestingModule();
 });
 
+/** Begins while storage is asked what was open last and does not answer; what comes back makes it answer. */
+async function beginUnanswered(): Promise<() => void> {
+  let answer = (): void => undefined;
+  const asked = jest.spyOn(TestBed.inject(DrawingsService), 'setting').mockReturnValueOnce(new Promise((done) => (answer = () => done(undefined))));
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask'] });
+  const begun = TestBed.inject(KeepingService).begin();
+  await jest.advanceTimersByTimeAsync(3100);
+  jest.useRealTimers();
+  await begun;
+  asked.mockRestore();
+  return () => answer();
+}
+
 describe('keeping', () => {
   it('opens the demo at the first visit and what was open last at the next', async () => {
     await TestBed.inject(KeepingService).begin();
@@ -95,22 +108,52 @@ describe('keeping', () => {
     expect(keeping.saving()).toBe('saved');
   });
 
-  it('works without storage that does not answer, and keeps what was made when it does', async () => {
+  it('is not left without storage that answers while the demo is being fetched', async () => {
     const drawings = TestBed.inject(DrawingsService);
+    let answer = (): void => undefined;
+    jest.spyOn(drawings, 'setting').mockReturnValueOnce(new Promise((done) => (answer = () => done(undefined))));
     const keeping = TestBed.inject(KeepingService);
-    let answer: (value: unknown) => void = () => undefined;
-    const asked = jest.spyOn(drawings, 'setting').mockReturnValueOnce(new Promise((done) => (answer = done)));
+    const demo = jest.spyOn(keeping as unknown as { firstDemo: () => Promise<unknown> }, 'firstDemo').mockImplementationOnce(async () => {
+      answer();
+      return emptyDocument('demo', 'fetched late');
+    });
     jest.useFakeTimers({ doNotFake: ['setImmediate', 'nextTick', 'queueMicrotask'] });
     const begun = keeping.begin();
     await jest.advanceTimersByTimeAsync(3100);
     jest.useRealTimers();
     await begun;
-    asked.mockRestore();
+    expect(demo).toHaveBeenCalled();
+    expect(TestBed.inject(DocumentStore).kept().name).toBe('Quay Nine: landing');
+    expect(TestBed.inject(MessageStore).messages()).toEqual([]);
+    TestBed.inject(DocumentStore).commit({ kind: 'title', name: 'kept' });
+    await keeping.saveNow();
+    expect((await drawings.list(false)).map(({ name }) => name)).toEqual(['kept']);
+  });
+
+  it('begins a new drawing without storage, which is kept when it answers', async () => {
+    const drawings = TestBed.inject(DrawingsService);
+    const save = jest.spyOn(drawings, 'save');
+    const keeping = TestBed.inject(KeepingService);
+    const answer = await beginUnanswered();
+    await keeping.startEmpty();
+    const store = TestBed.inject(DocumentStore);
+    expect(store.kept().name).toBe('Untitled drawing');
+    expect(save).not.toHaveBeenCalled();
+    answer();
+    while (keeping.saving() !== 'saved') await settle(20);
+    expect(store.kept().name).toBe('Untitled drawing');
+    expect((await drawings.list(false)).map(({ name }) => name)).toEqual(['Untitled drawing']);
+  });
+
+  it('works without storage that does not answer, and keeps what was made when it does', async () => {
+    const drawings = TestBed.inject(DrawingsService);
+    const keeping = TestBed.inject(KeepingService);
+    const answer = await beginUnanswered();
     const store = TestBed.inject(DocumentStore);
     expect([store.open(), keeping.saving()]).toEqual([true, 'failed']);
     expect(TestBed.inject(MessageStore).messages().at(-1)!.title).toMatch(/does not answer/);
     store.commit({ kind: 'title', name: 'made meanwhile' });
-    answer(undefined);
+    answer();
     while (keeping.saving() !== 'saved') await settle(20);
     expect((await drawings.list(false)).map(({ name }) => name)).toEqual(['made meanwhile']);
     expect(store.kept().name).toBe('made meanwhile');

@@ -105,8 +105,12 @@ export class KeepingService {
     try {
       const answer = this.drawings.setting('open');
       if ((await inTime(answer, NO_ANSWER)) === NO_ANSWER) {
-        void this.beginLate(answer);
-        return await this.beginWithout();
+        const fresh = startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() });
+        // It may have answered while that was fetched.
+        if ((await inTime(answer, NO_ANSWER, 0)) === NO_ANSWER) {
+          this.beginWithout(fresh);
+          return void this.beginLate(answer);
+        }
       }
       const last = await answer;
       if (typeof last === 'string' && (await this.open(last))) return;
@@ -124,8 +128,7 @@ export class KeepingService {
   private silent: number | null = null;
 
   /** Works on the first demo drawing without storage, which does not answer: another page holds it, or it is stuck. */
-  private async beginWithout(): Promise<void> {
-    const fresh = startHistory({ ...(await this.firstDemo()), id: crypto.randomUUID() });
+  private beginWithout(fresh: History): void {
     this.without = true;
     this.savedHistory = fresh;
     this.show(fresh, null);
@@ -196,17 +199,27 @@ export class KeepingService {
   async adopt(what: CheminDocument | History): Promise<boolean> {
     if (!(await this.mayLeave())) return false;
     const fresh = historyAs('steps' in what ? what : startHistory(what), crypto.randomUUID());
+    if (this.without) {
+      // Kept when storage answers.
+      this.showUnkept(fresh);
+      return true;
+    }
     try {
       await this.addAndTake(fresh, null);
     } catch (error) {
-      this.revision = 0;
-      this.savedSteps = [];
-      this.savedHistory = null;
-      this.savedDraft = null;
-      this.show(fresh, null);
+      this.showUnkept(fresh);
       this.trouble(error);
     }
     return true;
+  }
+
+  /** Shows what storage has nothing of. */
+  private showUnkept(history: History): void {
+    this.revision = 0;
+    this.savedSteps = [];
+    this.savedHistory = null;
+    this.savedDraft = null;
+    this.show(history, null);
   }
 
   /** Keeps what is here as a drawing of its own, with its steps; what another page wrote stays as it is. */

@@ -6,22 +6,16 @@ import {
   outlineCentre,
   PictureMaker,
   pickAt,
-  rectangleOutline,
   samePlane,
-  seenFace,
   settled,
   spotsOnSheet,
   type CheminDocument,
   type DocumentNode,
-  type GroupNode,
-  type JoinKind,
   type PlacementNode,
-  type SeenFace,
   type ShapeNode,
   type SheetPoint,
-  type SolidKind,
 } from '@core';
-import { solidOn } from '@later';
+import { base, box, facePlaces, group, solid, type FacePlace } from '../../core/testing/faced-things';
 import { joinInTests } from '../../core/testing/kernel';
 import { placeTool } from '../features/artwork/place.tool';
 import { dimensionTool } from '../features/draw/space-tools';
@@ -34,27 +28,7 @@ import { planePointAt } from './catching';
 import { groundAt } from './ground';
 import { ToolBench } from '../testing/tool-bench';
 
-const base = (id: string) => ({ id, name: id, hidden: false, locked: false });
 const DRAWING: DrawSettings = { ...USUAL_DRAW, circleBy: 'face' };
-const PAINT = { fill: '#c98a4b', line: null };
-
-function box(id: string, [a, b, h]: readonly number[], [w, l, t]: readonly number[], more: Partial<ShapeNode> = {}): ShapeNode {
-  const outline = rectangleOutline({ u: a!, v: b! }, { u: a! + w!, v: b! + l! });
-  return { ...base(id), kind: 'shape', plane: { kind: 'floor', offset: h! }, outline, depth: t!, paint: PAINT, ...more };
-}
-
-function solid(id: string, kind: SolidKind, [a, b, h]: readonly number[], [w, l, t]: readonly number[]): ShapeNode {
-  const made = solidOn(kind, { plane: { kind: 'floor', offset: h! }, from: { u: a!, v: b! }, to: { u: a! + w!, v: b! + l! }, height: t!, turn: 0 }, { ridge: 1, wall: 0.5, bar: 1, pier: 1, crown: 1, sides: 5, count: 3, top: 0.5 }); // prettier-ignore
-  if (!made.ok) throw new Error(made.reason);
-  return { ...base(id), kind: 'shape', paint: PAINT, ...made.value };
-}
-
-const group = (id: string, children: readonly DocumentNode[], joined?: JoinKind): GroupNode => ({
-  ...base(id),
-  kind: 'group',
-  children,
-  ...(joined && { joined }),
-});
 const ART = { id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 2"><path d="M0 0H4V2H0Z"/></svg>', width: 4, height: 2 };
 
 /** Each kind of thing that has faces, none of which hides another much. */
@@ -80,42 +54,16 @@ const THINGS: Readonly<Record<string, readonly DocumentNode[]>> = {
 
 const sceneOf = (nodes: readonly DocumentNode[]): CheminDocument => applyEdit(emptyDocument('d', 'd'), { kind: 'add', nodes, artworks: [ART] });
 
-/** A place at which each face is seen, well within it. */
-function placesOf(document: CheminDocument): readonly { readonly seen: SeenFace; readonly at: SheetPoint }[] {
-  const picture = new PictureMaker().make(document);
-  const best = new Map<string, { seen: SeenFace; sum: SheetPoint; places: SheetPoint[] }>();
-  const coords = (rest: 0 | 1): readonly number[] => picture.visible.flatMap(({ polygon }) => Array.from(polygon).filter((_, i) => i % 2 === rest));
-  const [xs, ys] = [coords(0), coords(1)];
-  for (let x = Math.min(...xs); x < Math.max(...xs); x += 1.03) {
-    for (let y = Math.min(...ys); y < Math.max(...ys); y += 1.03) {
-      const hit = pickAt(picture, { x, y }, 0);
-      const seen = seenFace(hit);
-      if (!seen || !hit) continue;
-      const key = `${seen.owner} ${hit.drawn.within} ${hit.drawn.node.id} ${hit.face}`;
-      const known = best.get(key) ?? { seen, sum: { x: 0, y: 0 }, places: [] };
-      known.places.push({ x, y });
-      known.sum = { x: known.sum.x + x, y: known.sum.y + y };
-      best.set(key, known);
-    }
-  }
-  return [...best.values()].flatMap(({ seen, sum, places }) => {
-    if (places.length < 12) return [];
-    const middle = { x: sum.x / places.length, y: sum.y / places.length };
-    const far = (p: SheetPoint): number => Math.hypot(p.x - middle.x, p.y - middle.y);
-    return [{ seen, at: places.reduce((p, q) => (far(q) < far(p) ? q : p)) }];
-  });
-}
-
 beforeAll(joinInTests);
 
 describe.each(Object.entries(THINGS))('faces of what is %s', (_, nodes) => {
   let document: CheminDocument;
-  let places: ReturnType<typeof placesOf>;
+  let places: readonly FacePlace[];
 
   beforeAll(async () => {
     document = sceneOf(nodes);
     expect(await settled(document)).toEqual([]);
-    places = placesOf(document);
+    places = facePlaces(document);
     expect(places.length).toBeGreaterThan(0);
   });
 

@@ -25,7 +25,8 @@ export function grainOf(gray: Gray): Grain {
   return { noise, blur: blurOf(gray, noise) };
 }
 
-function noiseOf({ width, height, data }: Gray): number {
+/** The standard deviation of the noise of a px, in levels. */
+export function noiseOf({ width, height, data }: Gray): number {
   const left: number[] = [];
   const step = Math.max(1, Math.floor(Math.sqrt((width * height) / 60_000)));
   for (let y = 1; y < height - 1; y += step)

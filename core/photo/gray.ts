@@ -72,10 +72,14 @@ export function blurred(gray: Gray, sigma: number): Gray {
 
 /** The brightness between px at a place; beyond the rim it goes on as there. */
 export function sampleGray({ width, height, data }: Gray, x: number, y: number): number {
-  const [px, py] = [Math.max(0, Math.min(width - 1, x - 0.5)), Math.max(0, Math.min(height - 1, y - 0.5))];
-  const [i, j] = [Math.min(width - 2, Math.floor(px)), Math.min(height - 2, Math.floor(py))];
+  // Called for every px of a picture many times over: no lists are made here.
+  const px = Math.max(0, Math.min(width - 1, x - 0.5));
+  const py = Math.max(0, Math.min(height - 1, y - 0.5));
+  const i = Math.min(width - 2, Math.floor(px));
+  const j = Math.min(height - 2, Math.floor(py));
   if (i < 0 || j < 0) return data[Math.max(0, Math.round(py)) * width + Math.max(0, Math.round(px))] ?? 0;
-  const [s, t] = [px - i, py - j];
+  const s = px - i;
+  const t = py - j;
   const at = j * width + i;
   return (data[at]! * (1 - s) + data[at + 1]! * s) * (1 - t) + (data[at + width]! * (1 - s) + data[at + width + 1]! * s) * t;
 }

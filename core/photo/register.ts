@@ -1,7 +1,7 @@
 import { solveSymmetric } from '../math/least-squares';
 import type { SheetPoint } from '../math/points';
 import { TUKEY } from '../math/robust';
-import { grainOf } from './grain';
+import { noiseOf } from './grain';
 import { blurred, halvedGray, sampleGray, type Gray } from './gray';
 
 /** How one photograph has to be moved to lie on another: `middle + scale turn (p - middle) + shift`, about the middle of the picture. */
@@ -90,7 +90,7 @@ export function unregisteredPlace(
  */
 export function registerPhotos(first: Gray, second: Gray, covered: Uint8Array | null = null): FoundRegistration | null {
   if (first.width !== second.width || first.height !== second.height) return null;
-  const { noise } = grainOf(first);
+  const noise = noiseOf(first);
   const around = covered && spreadCover(covered, first.width, first.height, BLUR_PX);
   const levels: Level[] = [levelOf(blurred(first, 0.8), blurred(second, 0.8), around, noise)];
   for (let last = levels[0]!; Math.max(last.first.width, last.first.height) > COARSE; last = levels.at(-1)!)
@@ -120,12 +120,15 @@ function standsOut(gray: Gray): Gray {
 
 /** What is covered, and some px around: blur carries it there. */
 function spreadCover(covered: Uint8Array, width: number, height: number, px: number): Uint8Array {
-  const spread = (from: Uint8Array, step: number, count: number): Uint8Array =>
-    from.map((_, i) => {
+  const spread = (from: Uint8Array, step: number, count: number): Uint8Array => {
+    const out = new Uint8Array(from.length);
+    for (let i = 0; i < from.length; i++) {
+      if (!from[i]) continue;
       const at = Math.floor(i / step) % count;
-      for (let k = Math.max(-px, -at); k <= Math.min(px, count - 1 - at); k++) if (from[i + k * step]) return 1;
-      return 0;
-    });
+      for (let k = Math.max(-px, -at); k <= Math.min(px, count - 1 - at); k++) out[i + k * step] = 1;
+    }
+    return out;
+  };
   return spread(spread(covered, 1, width), width, height);
 }
 
@@ -145,7 +148,8 @@ function halvedCover(covered: Uint8Array, { width, height }: Gray): Uint8Array {
 function coarsest({ first, second, covered }: Level): readonly Registration[] {
   const [p, q] = [standsOut(first), standsOut(second)];
   const found: { place: Registration; like: number }[] = [];
-  const whole = p.data.reduce((sum, value, i) => sum + (covered?.[i] ? 0 : value * value), 0);
+  const { width, height, data } = p;
+  const whole = data.reduce((sum, value, i) => sum + (covered?.[i] ? 0 : value * value), 0);
   for (const turn of TURNS)
     for (const scale of SCALES) {
       const warped = new Float32Array(p.width * p.height);
@@ -163,13 +167,20 @@ function coarsest({ first, second, covered }: Level): readonly Registration[] {
       const wholeToo = warped.reduce((sum, value) => sum + value * value, 0);
       for (let dy = -SHIFT; dy <= SHIFT; dy++)
         for (let dx = -SHIFT; dx <= SHIFT; dx++) {
-          let [both, one, other] = [0, 1e-6, 1e-6];
-          for (let y = Math.max(0, -dy); y < p.height - Math.max(0, dy); y++)
-            for (let x = Math.max(0, -dx), i = y * p.width + x, j = (y + dy) * p.width + x + dx; x < p.width - Math.max(0, dx); x++, i++, j++) {
-              both += p.data[i]! * warped[j]!;
-              one += p.data[i]! * p.data[i]! * open[j]!;
-              other += warped[j]! * warped[j]!;
+          let both = 0;
+          let one = 1e-6;
+          let other = 1e-6;
+          const [left, right] = [Math.max(0, -dx), width - Math.max(0, dx)];
+          for (let y = Math.max(0, -dy); y < height - Math.max(0, dy); y++) {
+            let j = (y + dy) * width + left + dx;
+            for (let i = y * width + left; i < y * width + right; i++, j++) {
+              const own = data[i]!;
+              const there = warped[j]!;
+              both += own * there;
+              one += own * own * open[j]!;
+              other += there * there;
             }
+          }
           // What little is left to compare at the rim goes together by chance.
           const like = both / Math.sqrt(Math.max(one, 0.5 * whole) * Math.max(other, 0.5 * wholeToo));
           // The shift was tried after the turn.
@@ -250,8 +261,10 @@ function refined({ first, second, covered, places, slow, slowToo }: Level, from:
     let seen = places.length;
     for (let k = 0; k < places.length; k++) {
       const i = places[k]!;
-      const [px, py] = [(i % width) + 0.5 - width / 2, Math.floor(i / width) + 0.5 - height / 2];
-      const [x, y] = [width / 2 + a * px - b * py + dx, height / 2 + b * px + a * py + dy];
+      const px = (i % width) + 0.5 - width / 2;
+      const py = Math.floor(i / width) + 0.5 - height / 2;
+      const x = width / 2 + a * px - b * py + dx;
+      const y = height / 2 + b * px + a * py + dy;
       if (x < 2 || y < 2 || x > width - 2 || y > height - 2) {
         off[k] = NaN;
         continue;
@@ -274,15 +287,13 @@ function refined({ first, second, covered, places, slow, slowToo }: Level, from:
       slopes[2 * k] = sx;
       slopes[2 * k + 1] = sy;
     }
-    const sizes = off
-      .filter((value) => !Number.isNaN(value))
-      .map(Math.abs)
-      .sort();
+    const sizes = off.filter((value) => !Number.isNaN(value)).map(Math.abs).sort(); // prettier-ignore
     // The middle one of the nearer half: what was put on the thing does not count.
     const spread = Math.max(0.8, 1.2 * (sizes[sizes.length >> 2] ?? 0) * 1.4826);
     const reach = TUKEY * spread;
     const normal = new Array<number>(16).fill(0);
     const right = [0, 0, 0, 0];
+    const row = [0, 0, 0, 0];
     for (let k = 0; k < places.length; k++) {
       const value = off[k]!;
       if (Number.isNaN(value)) continue;
@@ -290,12 +301,18 @@ function refined({ first, second, covered, places, slow, slowToo }: Level, from:
       if (Math.abs(part) >= 1) continue;
       const weight = (1 - part * part) ** 2;
       const i = places[k]!;
-      const [px, py] = [(i % width) + 0.5 - width / 2, Math.floor(i / width) + 0.5 - height / 2];
-      const [sx, sy] = [slopes[2 * k]!, slopes[2 * k + 1]!];
-      const row = [sx * px + sy * py, -sx * py + sy * px, sx, sy];
+      const px = (i % width) + 0.5 - width / 2;
+      const py = Math.floor(i / width) + 0.5 - height / 2;
+      const sx = slopes[2 * k]!;
+      const sy = slopes[2 * k + 1]!;
+      row[0] = sx * px + sy * py;
+      row[1] = -sx * py + sy * px;
+      row[2] = sx;
+      row[3] = sy;
       for (let m = 0; m < 4; m++) {
-        right[m]! -= weight * row[m]! * value;
-        for (let n = 0; n < 4; n++) normal[4 * m + n]! += weight * row[m]! * row[n]!;
+        const pull = weight * row[m]!;
+        right[m]! -= pull * value;
+        for (let n = 0; n < 4; n++) normal[4 * m + n]! += pull * row[n]!;
       }
     }
     // One that has run away shows hardly anything of the first.
@@ -328,7 +345,8 @@ function riseAt({ data, width }: Gray, i: number): number {
 
 /** Whether the light rises at a place as it does in the other picture, about as steeply and to the same side: where all is even nothing is found again. */
 function isFoundAgain({ data, width }: Gray, i: number, sx: number, sy: number): boolean {
-  const [ox, oy] = [(data[i + 1]! - data[i - 1]!) / 2, (data[i + width]! - data[i - width]!) / 2];
+  const ox = (data[i + 1]! - data[i - 1]!) / 2;
+  const oy = (data[i + width]! - data[i - width]!) / 2;
   const own = ox * ox + oy * oy;
   return ox * sx + oy * sy > 0.5 * own && sx * sx + sy * sy < 4 * own;
 }

@@ -63,6 +63,8 @@ export class PhotosService {
   });
   /** What is being done, in words; null while nothing is. */
   readonly doing = signal<string | null>(null);
+  /** The message that tells what came of the last fit. */
+  private outcome = 0;
   /** What each kind of surface comes to, by the surface's id. */
   private readonly triedBy = signal<ReadonlyMap<string, readonly KindTried[]>>(new Map());
   readonly tried = computed(() => this.triedBy().get(this.there()?.surface.id ?? '') ?? []);
@@ -231,6 +233,8 @@ export class PhotosService {
     const there = this.there();
     if (!there) return void this.messages.say('info', 'Take a photograph first');
     const { photo, surface } = there;
+    // What came of the time before is said no more, nor can it be acted on.
+    this.messages.close(this.outcome);
     await this.busy(
       'Reading the photographs …',
       async () => {
@@ -249,7 +253,8 @@ export class PhotosService {
           const [title, advice] = UNSOLVED_WORDS[found];
           const moved = found === 'place-unsure' || found === 'different-things';
           const still = { label: 'Nothing moved between them', run: (): void => this.solveAsTaken(surface.id) };
-          return void this.messages.say('warn', title, [advice], moved ? still : null);
+          this.outcome = this.messages.say('warn', title, [advice], moved ? still : null);
+          return;
         }
         const [best] = found.kinds;
         if (!best) return;
@@ -270,7 +275,7 @@ export class PhotosService {
         if (!this.commit(photos, `fit ${surface.name}`, lit?.bitmaps)) return;
         const wrong = best.fit.wrong.length;
         const told2 = wrong === 0 ? [] : [`${wrong} of them ${wrong === 1 ? 'is' : 'are'} left out: ${wrong === 1 ? 'it' : 'they'} cannot be right.`];
-        this.messages.say(
+        this.outcome = this.messages.say(
           wrong > 0 ? 'warn' : 'good',
           `${KIND_WORDS[best.kind]}: ${found.crossings.length} crossings, ${px(best.mean)} off in the mean`,
           told2,
