@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { Fingers } from './fingers';
-import { drop, expect, kept, openEmpty, test, type Grid, type Place } from './support';
+import { drop, expect, kept, openEmpty, storedOpen, test, type Grid, type Place } from './support';
 
 const count = (page: Page) => page.locator('chemin-contents h2');
 const chosen = (page: Page) => page.locator('chemin-contents [aria-selected="true"]');
@@ -96,6 +96,15 @@ const TOOLS: readonly (readonly [title: string, find: string, presses: readonly 
   ['Cylinder', 'Draw a cylinder', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
   ['Wedge', 'Draw a wedge', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
   ['Ball', 'Draw a ball', [[5, 0, 0]]],
+  ['Prism', 'Draw a regular prism', [[5, 2, 0]]],
+  ['Pyramid', 'Draw a pyramid', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Cone', 'Draw a cone', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Arch', 'Draw an arch', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Tube', 'Draw a tube', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Frame', 'Draw a frame', [[5, 0, 0], [8, 3, 0]]], // prettier-ignore
+  ['Dome', 'Draw a dome', [[5, 0, 0]]],
+  ['Star', 'Draw a star', [[5, 2, 0]]],
+  ['Spiral', 'Draw a spiral', [[5, 2, 0]]],
 ];
 
 /** Takes a tool by the finder. */
@@ -123,6 +132,21 @@ test('undo in the middle of a drawing tool takes back what is in hand, press by 
     for (let i = 0; i < presses.length; i++) await page.keyboard.press('Control+Z');
     await expect(count(page), find).toContainText('1');
   }
+  // A guide by two places: the first in hand, then the guide itself.
+  await take(page, 'Guide', 'Draw a guide');
+  await page.getByRole('button', { name: 'Through two places' }).click();
+  const guides = async (): Promise<number> => ((await storedOpen(page)).document as { guides?: unknown[] }).guides?.length ?? 0;
+  await grid.press([5, 0, 0]);
+  await expect(page.getByRole('button', { name: 'Type lengths' })).toBeVisible();
+  await page.keyboard.press('Control+Z');
+  await expect(page.getByRole('button', { name: 'Type lengths' })).toBeHidden();
+  await expect(count(page)).toContainText('1');
+  await grid.press([5, 0, 0]);
+  await grid.press([8, 3, 0]);
+  await expect.poll(guides).toBe(1);
+  await page.keyboard.press('Control+Z');
+  await expect.poll(guides).toBe(0);
+  await expect(count(page)).toContainText('1');
   await page.keyboard.press('Control+Z');
   await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
 });

@@ -38,7 +38,10 @@ describe('undo while something is in hand', () => {
       [4, 3],
     ] as const)
       click(u, v);
-    const points = (): number => store.draft()?.points.length ?? 0;
+    const points = (): number => {
+      const draft = store.draft();
+      return draft && 'points' in draft ? draft.points.length : 0;
+    };
     const told = (): (number | string)[] => [points(), store.kept().nodes[0]!.name];
     expect(told()).toEqual([3, 'finished']);
     const back = [0, 1, 2, 3].map(() => (commands.run('undo'), told()));

@@ -26,7 +26,7 @@ import { ViewStore } from '../state/view.store';
 import { planePointAt } from '../tools/catching';
 import { pickTool } from '../tools/pick.tool';
 import type { Ghost, ToolContext, ToolEvent } from '../tools/tool';
-import type { Draft } from '../platform/database';
+import type { OutlineDraft } from '../platform/database';
 import { newId } from '../platform/ids';
 
 /** What is passed over is remembered for alignment when it is one of these. */
@@ -141,11 +141,12 @@ export class ToolRunnerService {
     this.ahead.set([]);
     const draft = this.documents.draft();
     this.state.set(this.running().tool.start());
-    if (draft && draft.points.length > 0) void this.stages.loadAll().then(() => this.opened === id && this.resume(draft));
+    // Text that was being typed is taken up by the stage that writes, once it is there.
+    if (draft) void this.stages.loadAll().then(() => this.opened === id && 'points' in draft && draft.points.length > 0 && this.resume(draft));
   }
 
   /** The tool that keeps what it has begun with the drawing goes on there. */
-  private resume({ plane, points }: Draft): void {
+  private resume({ plane, points }: OutlineDraft): void {
     for (const { name, tools } of this.stages.here()) {
       const entry = tools.find((tool) => tool.draft);
       if (!entry) continue;
@@ -330,7 +331,8 @@ export class ToolRunnerService {
   private keepDraft(entry: AnyTool): void {
     if (!entry.draft || this.opened !== this.documents.history().base.id) return;
     const { plane, points } = entry.draft.of(this.state());
-    const kept = this.documents.draft();
+    const draft = this.documents.draft();
+    const kept = draft && 'points' in draft ? draft : null;
     if (points !== (kept?.points ?? null) && (points.length > 0 || kept)) this.documents.setDraft(plane && points.length > 0 ? { plane, points } : null);
   }
 

@@ -36,6 +36,17 @@ describe('the tool runner', () => {
     expect(view.selection()).toEqual([store.kept().nodes[0]!.id]);
   });
 
+  it('has the tool in hand again that was in hand before a colour was picked', () => {
+    const { tools, view } = runner();
+    tools.colourReader.set(() => ({ colour: '#123456', from: 'from the drawing' }));
+    view.setTool('rectangle');
+    TestBed.tick();
+    view.setTool('colour');
+    TestBed.tick();
+    tools.point('down', pxOf(FLOOR, 1, 1), how);
+    expect([view.tool(), view.paint().fill]).toEqual(['rectangle', '#123456']);
+  });
+
   it('gives an event to the tool that was chosen just before it, and keeps that choice', () => {
     const { tools, view, store } = runner();
     view.setTool('place');

@@ -1,11 +1,23 @@
 import Dexie, { type Table } from 'dexie';
-import { bytesOf, type CheminDocument, type GridSettings, type Plane, type PlanePoint, type ProjectionSetup, type Step } from '@core';
+import { bytesOf, type CheminDocument, type GridSettings, type Lettering, type Plane, type PlanePoint, type ProjectionSetup, type Step } from '@core';
 
-/** An outline that is being drawn: kept with the drawing, so that leaving the page loses none of it. */
-export interface Draft {
+/** An outline that is being drawn. */
+export interface OutlineDraft {
   readonly plane: Plane;
   readonly points: readonly PlanePoint[];
 }
+
+/** Text that is being typed. */
+export interface TextDraft {
+  readonly lettering: Lettering;
+  /** Where it is begun, as the one that writes it tells; of text that is changed, null. */
+  readonly writing: unknown;
+  /** The lettering that is changed. */
+  readonly changes: string | null;
+}
+
+/** What is in hand: kept with the drawing and in one with it, so that leaving the page loses none of it. */
+export type Draft = OutlineDraft | TextDraft;
 
 /** A kept drawing without its steps. */
 export interface StoredDrawing {

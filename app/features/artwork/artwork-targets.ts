@@ -11,6 +11,7 @@ import {
   planeName,
   samePlane,
   seenStretches,
+  sheetFromWorld,
   surfaceWord,
   targetFace,
   type DocumentNode,
@@ -18,11 +19,14 @@ import {
   type Plane,
   type SeenFace,
   type ShapeNode,
+  type Surface,
+  type WorldPoint,
 } from '@core';
 import { DocumentStore } from '../../state/document.store';
 import { PictureService } from '../../state/picture.service';
 import { ViewStore } from '../../state/view.store';
 import { faceWords } from './placing';
+import { toldApart } from './told-apart';
 
 /** A place that artwork can lie on, as people call it. */
 export interface TargetOption {
@@ -45,6 +49,13 @@ export function valueOf(target: PlacementTarget): string {
 }
 
 const PLANES: readonly Plane[] = (['floor', 'left', 'right', 'sheet'] as const).map((kind) => ({ kind, offset: 0 }));
+
+/** About the middle of a surface, in cells of the world: that of its corners. */
+function middleOf({ facets }: Surface): WorldPoint {
+  const corners = facets.flatMap((facet) => facet.corners);
+  const mean = (k: number): number => (3 * corners.reduce((sum, value, i) => sum + (i % 3 === k ? value : 0), 0)) / corners.length;
+  return { a: mean(0), b: mean(1), h: mean(2) };
+}
 
 const idsOf = (node: DocumentNode | null): readonly string[] => (node ? idsWithin(node) : []);
 
@@ -90,8 +101,13 @@ export class ArtworkTargets {
       const at = plane.kind === 'sheet' || plane.kind === 'free' ? '' : `, offset ${figure(plane.offset)}`;
       return { label: `${planeName(plane.kind, projection)}${at}`, value: planeKey(plane), target: { kind: 'plane', plane } };
     });
-    for (const { seen, shape, target, value } of this.faces())
-      options.push({ label: faceWords(shape, seen.map ? targetFace(this.store.kept(), target)!.surface : seen.surface), value, target });
+    const { projection: eye } = this.pictures.geometry().view.sight;
+    const faces = this.faces();
+    const called = faces.map(({ seen, shape, target }) => ({
+      label: faceWords(shape, seen.map ? targetFace(this.store.kept(), target)!.surface : seen.surface),
+      at: sheetFromWorld(eye, middleOf(seen.surface)),
+    }));
+    toldApart(called).forEach((label, i) => options.push({ label, value: faces[i]!.value, target: faces[i]!.target }));
     return options;
   });
 

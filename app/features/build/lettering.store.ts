@@ -16,13 +16,14 @@ import { type TextLine } from '@later';
 import { frameWithin, scaledLettering, shareThatFits } from '@later';
 import { frameOfLettering, letterFrame, letteringGroup, type LetterFrame, type LetterLook } from '@later';
 import { MessageStore } from '../../platform/messages.store';
+import type { TextDraft } from '../../platform/database';
 import { newId } from '../../platform/ids';
 import { TextService } from '../../platform/text.service';
 import { SupersededError } from '../../platform/worker-runner';
 import { DocumentStore } from '../../state/document.store';
 import { ViewStore } from '../../state/view.store';
 import type { WritingPlace } from './text-ground';
-import { keepTyped, typedFor, type TypedText } from './typed-text';
+import { keepTyped, typedFor } from './typed-text';
 
 /** Text that is being written and is not in the drawing yet. */
 export interface Writing extends Pick<WritingPlace, 'along' | 'around' | 'face'> {
@@ -85,25 +86,42 @@ export class LetteringStore {
     // What was being typed when the page went away comes into the drawing that it was for.
     const drawing = computed(() => this.documents.history().base.id);
     effect(() => {
-      const typed = typedFor(drawing());
-      if (typed) untracked(() => void this.queue(() => this.takeUp(typed)));
+      const id = drawing();
+      const draft = typedFor(id) ?? untracked(this.documents.draft);
+      if (draft && 'lettering' in draft) untracked(() => void this.queue(() => this.takeUp(draft, id)));
     });
   }
 
-  private async takeUp({ lettering, writing, changes }: TypedText): Promise<void> {
-    keepTyped(null);
+  private async takeUp({ lettering, changes, writing: begun }: TextDraft, drawing: string): Promise<void> {
+    const writing = begun as Writing | null;
     const before = changes === null ? null : findNode(this.documents.kept(), changes);
     const frame = before?.kind === 'group' && before.lettering ? frameOfLettering(before) : (writing?.frame ?? null);
-    if (!frame || lettering.text.trim() === '') return;
+    if (!frame || lettering.text.trim() === '') return this.nothingTyped();
     if (before?.kind === 'group') return this.redraw(before, lettering, true, frame);
     const group = writing && (await this.draw(lettering, writing.id, null, frame, writing.face));
+    if (this.documents.history().base.id !== drawing) return;
+    // In a copy of the drawing it is not written on as well.
+    if (this.writing()?.id === writing?.id) this.writing.set(null);
+    this.nothingTyped();
     if (group) this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
   }
 
   /** Remembers what is being typed until it is in the drawing. */
   typing(lettering: Lettering): void {
-    const [writing, changes] = [this.writing(), this.selected()?.id ?? null];
-    if (writing || changes !== null) keepTyped({ drawing: this.documents.history().base.id, lettering, writing, changes: writing ? null : changes });
+    const [writing, selected] = [this.writing(), this.selected()];
+    const changes = selected?.id ?? null;
+    if (!writing && selected?.lettering!.text === lettering.text) return this.nothingTyped();
+    if (!writing && changes === null) return;
+    const draft = { lettering, writing, changes: writing ? null : changes };
+    keepTyped(this.documents.history().base.id, draft);
+    this.documents.setDraft(draft);
+  }
+
+  /** What was being typed is in the drawing, or given up. */
+  private nothingTyped(): void {
+    keepTyped('', null);
+    const draft = this.documents.draft();
+    if (draft && 'lettering' in draft) this.documents.setDraft(null);
   }
 
   /** One act after the other: what is changed while a text is still being laid out is changed in what comes of it. */
@@ -147,7 +165,7 @@ export class LetteringStore {
 
   /** Ends writing; what was written stays. */
   end(): void {
-    keepTyped(null);
+    this.nothingTyped();
     this.writing.set(null);
   }
 
@@ -169,7 +187,7 @@ export class LetteringStore {
     const still = this.writing()?.id === writing.id;
     if (!group || (!keep && !still)) return;
     if (!keep) return this.documents.show({ kind: 'add', nodes: [group], artworks: [] });
-    keepTyped(null);
+    this.nothingTyped();
     this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
     // Where another text was begun meanwhile, that is what is written now.
     if (!still) return;
@@ -192,7 +210,7 @@ export class LetteringStore {
   private async redraw(kept: GroupNode, lettering: Lettering, keep: boolean, frame: LetterFrame): Promise<void> {
     const group = await this.draw(lettering, kept.id, kept, frame);
     if (!group || findNode(this.documents.kept(), kept.id) !== kept) return;
-    if (keep) keepTyped(null);
+    if (keep) this.nothingTyped();
     if (keep) this.documents.commit({ kind: 'change', nodes: [group] }, `change ${group.name}`);
     else this.documents.show({ kind: 'change', nodes: [group] });
   }

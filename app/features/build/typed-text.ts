@@ -1,33 +1,25 @@
-import type { Lettering } from '@core';
-import type { Writing } from './lettering.store';
-
-/** Text that is being typed and is in no drawing yet, so that it outlasts the page. */
-export interface TypedText {
-  /** The drawing that it is for. */
-  readonly drawing: string;
-  readonly lettering: Lettering;
-  /** Where it is begun; of text that is changed, the lettering that it is of. */
-  readonly writing: Writing | null;
-  readonly changes: string | null;
-}
+import type { TextDraft } from '../../platform/database';
 
 const KEY = 'chemin-text';
 
-/** Keeps what is being typed; nothing once it is in the drawing, or given up. */
-export function keepTyped(text: TypedText | null): void {
+/**
+ * Keeps what is being typed for this page when it is loaded anew, at once: storage, which keeps it with its drawing for
+ * every other case, needs a moment, which a page that goes away has not. Null once it is in the drawing, or given up.
+ */
+export function keepTyped(drawing: string, draft: TextDraft | null): void {
   try {
-    if (text) localStorage.setItem(KEY, JSON.stringify(text));
-    else localStorage.removeItem(KEY);
+    if (draft) sessionStorage.setItem(KEY, JSON.stringify({ drawing, draft }));
+    else sessionStorage.removeItem(KEY);
   } catch {
-    // Without storage it lasts as long as the page.
+    // What storage keeps is a moment older.
   }
 }
 
-/** What was being typed for a drawing when its page went away. */
-export function typedFor(drawing: string): TypedText | null {
+/** What was being typed for a drawing when its page was loaded anew. */
+export function typedFor(drawing: string): TextDraft | null {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? 'null') as TypedText | null;
-    return kept?.drawing === drawing && typeof kept.lettering.text === 'string' ? kept : null;
+    const kept = JSON.parse(sessionStorage.getItem(KEY) ?? 'null') as { readonly drawing: string; readonly draft: TextDraft } | null;
+    return kept?.drawing === drawing && typeof kept.draft.lettering.text === 'string' ? kept.draft : null;
   } catch {
     return null;
   }

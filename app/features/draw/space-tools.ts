@@ -231,7 +231,7 @@ export const colourTool: DrawTool<ColourState> = {
   step: (state, event, context) => {
     if (event.kind === 'key' || event.kind === 'typed') return { state };
     const found = event.kind === 'down' ? context.colourAt(event.at) : null;
-    return found ? { state: { at: event.at }, colour: found.colour, done: true } : { state: { at: event.at } };
+    return found ? { state: { at: event.at }, colour: found.colour } : { state: { at: event.at } };
   },
   ghost: ({ at }, context) => {
     const found = at && context.colourAt(at);
