@@ -6,7 +6,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import { flattenTree, type CheminDocument } from '../core/index';
 import { randomFrom, runs } from '../core/testing/random';
 import { begin } from './build-hand';
-import { drop, expect, openEmpty, test } from './support';
+import { drop, expect, openEmpty, storedOpen, test } from './support';
 
 /** What storage has of the drawing that is open. */
 interface Stored {
@@ -60,25 +60,7 @@ class Mortal {
   }
 }
 
-const stored = (page: Page): Promise<Stored> =>
-  page.evaluate(
-    () =>
-      new Promise<never>((resolve, reject) => {
-        const open = indexedDB.open('chemin');
-        open.onerror = () => reject(open.error);
-        open.onsuccess = () => {
-          const stores = open.result.transaction(['drawings', 'settings']);
-          const setting = stores.objectStore('settings').get('open');
-          setting.onsuccess = () => {
-            const drawing = stores.objectStore('drawings').get((setting.result as { value: string }).value);
-            drawing.onsuccess = () => {
-              open.result.close();
-              resolve(drawing.result as never);
-            };
-          };
-        };
-      }),
-  );
+const stored = async (page: Page): Promise<Stored> => (await storedOpen(page)) as unknown as Stored;
 
 /** What the page says of its saving, once what was just done is shown. */
 const said = (page: Page): Promise<string> =>
@@ -198,7 +180,7 @@ for (const { words, before, act, kept } of WORK) {
         expect(there, `${promised} of ${done.length} were said to be saved`).toBeGreaterThanOrEqual(promised);
         // Of a second and what a hand takes to see that it was done.
         const missing = done[there];
-        lost.push(missing === undefined ? 0 : killed - missing);
+        lost.push(missing === undefined ? 0 : Math.max(0, killed - missing));
       } finally {
         rmSync(profile, { recursive: true, force: true });
       }

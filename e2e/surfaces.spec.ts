@@ -133,10 +133,11 @@ test('artwork is laid on every face by its name', async ({ page }) => {
   await list.click();
   await expect(page.getByRole('option').first()).toBeVisible();
   const names = await page.getByRole('option').allInnerTexts();
+  expect(new Set(names).size).toBe(names.length);
   await page.keyboard.press('Escape');
   const reached = new Set<string>();
   let before = JSON.stringify(placed(await kept(page, (whole) => expect(placed(whole)).toBeDefined())).target);
-  // Several sides of a thing may have one name: each is taken in its turn, the last first, on which nothing lies.
+  // Each in its turn, the last first, on which nothing lies.
   for (const i of [names.length - 1, ...Array(names.length - 1).keys()]) {
     await list.click();
     await page.getByRole('option').nth(i).click();
