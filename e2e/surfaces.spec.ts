@@ -71,6 +71,7 @@ const placed = ({ nodes }: CheminDocument): PlacementNode => flattenTree(nodes).
 test('artwork, lettering, an opening and a dimension are put on every kind of face by a press, artwork by dropping too', async ({ page }) => {
   const { hand, places } = await opened(page);
   const before = await rows(page);
+  const begun = await kept(page, ({ nodes }) => expect(nodes.length).toBeGreaterThan(0));
   /** Does something that adds to the drawing, looks at it, and takes it back. */
   const added = async (act: () => Promise<void>, holds: (whole: CheminDocument) => void): Promise<void> => {
     await act();
@@ -81,6 +82,8 @@ test('artwork, lettering, an opening and a dimension are put on every kind of fa
       await page.keyboard.press('Control+z');
       await hand.drawn();
     }
+    // What storage still has of it would stand for what comes next.
+    await kept(page, ({ nodes }) => expect(flattenTree(nodes)).toHaveLength(flattenTree(begun.nodes).length));
   };
   for (const { seen, at } of places) {
     const named = `${seen.owner}, ${seen.shape} ${JSON.stringify(seen.face)}`;
