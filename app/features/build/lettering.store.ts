@@ -99,11 +99,12 @@ export class LetteringStore {
     if (!frame || lettering.text.trim() === '') return this.nothingTyped();
     if (before?.kind === 'group') return this.redraw(before, lettering, true, frame);
     const group = writing && (await this.draw(lettering, writing.id, null, frame, writing.face));
-    if (this.documents.history().base.id !== drawing) return;
+    // Where it cannot be laid out now, as with its worker gone, it is kept for the next time.
+    if (!group || this.documents.history().base.id !== drawing) return;
     // In a copy of the drawing it is not written on as well.
     if (this.writing()?.id === writing?.id) this.writing.set(null);
     this.nothingTyped();
-    if (group) this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
+    this.documents.commit({ kind: 'add', nodes: [group], artworks: [] }, `write ${group.name}`);
   }
 
   /** Remembers what is being typed until it is in the drawing. */
