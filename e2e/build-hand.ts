@@ -87,6 +87,6 @@ export async function things(page: Page, wanted: (nodes: readonly Node[]) => boo
   await expect(async () => {
     nodes = ((await storedOpen(page)).document as { nodes: readonly Node[] }).nodes;
     expect(wanted(nodes)).toBe(true);
-  }).toPass();
+  }).toPass({ intervals: [100] });
   return nodes;
 }

@@ -1,4 +1,4 @@
-import type { CheminDocument } from '../core/index';
+import { emptyDocument, type CheminDocument } from '../core/index';
 import { expect, test as base, type Page } from '@playwright/test';
 
 /** Every test fails on a console error, a content-policy report, or a request to another host. */
@@ -58,11 +58,66 @@ export async function drop(
   );
 }
 
+/** Opens the page on a drawing that storage has already, without the way by a first visit and its demo. */
+export async function openStored(page: Page, document: CheminDocument): Promise<void> {
+  // An empty page of the same origin, so that storage can be written before the application looks at it.
+  await page.route('**/empty', (route) => route.fulfill({ contentType: 'text/html', body: '<!doctype html><link rel="icon" href="data:,">' }));
+  await page.goto('/empty');
+  await page.unroute('**/empty');
+  await page.evaluate(
+    ({ version, stores, drawing }) =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open('chemin', version);
+        open.onerror = () => reject(open.error);
+        open.onupgradeneeded = () => {
+          for (const [store, key, indices] of stores) {
+            const made = open.result.createObjectStore(store, { keyPath: key });
+            for (const [index, path] of indices) made.createIndex(index, path);
+          }
+        };
+        open.onsuccess = () => {
+          const write = open.result.transaction(['drawings', 'settings'], 'readwrite');
+          write.objectStore('drawings').put(drawing);
+          write.objectStore('settings').put({ key: 'open', value: drawing.id });
+          write.onerror = () => reject(write.error);
+          write.oncomplete = () => {
+            open.result.close();
+            resolve();
+          };
+        };
+      }),
+    { version: STORAGE_VERSION, stores: STORES, drawing: storedOf(document) },
+  );
+  await page.goto('/');
+}
+
+/** Storage as the application makes it, of the version that the browser counts. */
+const STORAGE_VERSION = 50;
+const STORES: readonly (readonly [string, string | string[], readonly (readonly [string, string | string[]])[]])[] = [
+  ['drawings', 'id', [['changed', 'changed'], ['deleted', 'deleted']]], // prettier-ignore
+  ['steps', ['drawing', 'index'], [['drawing', 'drawing']]],
+  ['settings', 'key', []],
+  ['assets', 'hash', []],
+  ['setups', 'id', [['name', 'name']]],
+  ['objects', 'id', [['name', 'name']]],
+];
+
+const storedOf = (document: CheminDocument) => ({
+  id: document.id,
+  name: document.name,
+  changed: Date.now(),
+  deleted: 0,
+  revision: 1,
+  document,
+  base: document,
+  position: 0,
+  stepCount: 0,
+  draft: null,
+});
+
 /** Opens the page on an empty sheet at 100 %, with crossings at known places. */
 export async function openEmpty(page: Page): Promise<Grid> {
-  await openDemo(page);
-  await page.getByRole('button', { name: 'Drawings', exact: true }).click();
-  await page.getByRole('button', { name: 'New drawing' }).click();
+  await openStored(page, emptyDocument('empty', 'Untitled drawing'));
   await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
   return new Grid(page);
 }
@@ -189,7 +244,7 @@ export async function kept(page: Page, holds: (document: CheminDocument) => void
   await expect(async () => {
     document = (await storedOpen(page)).document as CheminDocument;
     holds(document);
-  }).toPass();
+  }).toPass({ intervals: [100] });
   return document!;
 }
 

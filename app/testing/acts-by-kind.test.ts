@@ -12,7 +12,7 @@ import { PictureService } from '../state/picture.service';
 import { StagesService } from '../state/stages.service';
 import { ViewStore } from '../state/view.store';
 import { lockedIds } from '../tools/tool';
-import { chosenOf, drawingOf, KINDS } from './kinds';
+import { chosenOf, drawingOf, KINDS } from '../../core/testing/kinds';
 import { openDrawing } from './page';
 
 /** Commands that go beyond the drawing, and why they have no cells here. */
@@ -57,7 +57,7 @@ let serial = 0;
 const fresh = (kind: string): CheminDocument => ({ ...drawingOf(kind), id: `kinds-${serial++}` });
 
 /** Opens the page with a kind of thing in it, which is selected. */
-function page(): { readonly open: (document: CheminDocument, chosen: string) => void; readonly state: () => string; readonly said: () => readonly string[] } {
+function page(): { readonly open: (document: CheminDocument, chosen: string | null) => void; readonly state: () => string; readonly said: () => readonly string[] } {
   openDrawing();
   const [store, view, messages, aids] = [DocumentStore, ViewStore, MessageStore, AidsStore].map((token) => TestBed.inject(token as never)) as [InstanceType<typeof DocumentStore>, InstanceType<typeof ViewStore>, InstanceType<typeof MessageStore>, InstanceType<typeof AidsStore>]; // prettier-ignore
   return {
@@ -68,7 +68,7 @@ function page(): { readonly open: (document: CheminDocument, chosen: string) => 
       view.setTool('pick');
       view.putPlane({ kind: 'floor', offset: 0 });
       view.fit(300, 200);
-      view.select([chosen]);
+      view.select(chosen === null ? [] : [chosen]);
       aids.forget();
       messages.messages().forEach(({ id }) => messages.close(id));
       TestBed.tick();

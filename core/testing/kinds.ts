@@ -14,8 +14,9 @@ import {
   type Plane,
   type ShapeNode,
   type SolidKind,
-} from '@core';
-import { solidOn } from '@later';
+} from '../index';
+import { solidOn } from '../later';
+import { funnel } from '../../demo/funnel';
 
 const base = (id: string): { id: string; name: string; hidden: boolean; locked: boolean } => ({ id, name: `the ${id}`, hidden: false, locked: false });
 const PAINT = { fill: '#c98a4b', line: null };
@@ -73,8 +74,20 @@ function madeBy(form: MeasuredForm, depth: number): ShapeNode {
   return shape('thing', formOutline({ form, centre: { u: 4, v: 4 }, startDeg: 10, way: 1, rounded }), depth, { form });
 }
 
-/** Each kind of thing: what is in the drawing; the one that acts are done to is called `thing`, or is the one within it. */
-export const KINDS: Readonly<Record<string, { readonly nodes: readonly DocumentNode[]; readonly chosen?: string }>> = {
+/** What is in a drawing: its things, of which acts are done to the one called `thing` or the one that is named, and what else it has. */
+interface Kind {
+  readonly nodes: readonly DocumentNode[];
+  /** The id of the thing; none where what it is about is no thing of the contents. */
+  readonly chosen?: string | null;
+  readonly also?: Partial<CheminDocument>;
+}
+
+const BITMAP = { id: 'picture', type: 'image/png', width: 4, height: 3, asset: 'b'.repeat(64) } as const;
+const { photos, bitmaps } = funnel();
+const hatched = (): GroupNode => group('whole', [box('block', [0, 0, 0], [6, 6, 5]), box('hatch', [1, -1, 1], [2, 3, 2])], { joined: 'take away' });
+
+/** Each kind of thing. */
+export const KINDS: Readonly<Record<string, Kind>> = {
   ...Object.fromEntries(SOLID_KINDS.map((kind) => [kind, { nodes: [solid(kind)] }])),
   'flat shape': { nodes: [shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 5, v: 4 }), 0)] },
   star: { nodes: [madeBy({ kind: 'star', points: 5, outer: 3, inner: 1.4, turnedDeg: 0 }, 0)] },
@@ -104,12 +117,27 @@ export const KINDS: Readonly<Record<string, { readonly nodes: readonly DocumentN
   'hidden solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { hidden: true })] },
   'locked solid': { nodes: [box('thing', [1, 1, 0], [5, 5, 4], { locked: true })] },
   'empty group': { nodes: [group('thing', [])] },
+  'artwork on a cut side': { nodes: [hatched(), placement({ kind: 'face', node: 'block', face: 'side:1' }, { anchor: { at: { a: 0.5, b: 0, h: 0.5 }, width: 4, height: 3 } })] }, // prettier-ignore
+  'artwork on the wall of an opening': { nodes: [hatched(), placement({ kind: 'face', node: 'hatch', face: 'start', inside: true }, { anchor: { at: { a: 1, b: 0, h: 1 }, width: 1, height: 1 } })] }, // prettier-ignore
+  'artwork on a photographed surface': { nodes: [placement({ kind: 'plane', plane: { kind: 'sheet', offset: 0 }, photographed: photos![0]!.surfaces[0]!.id }, { anchor: { at: { a: 1, b: 1, h: 0 }, width: 2, height: 1 } })], also: { photos: photos!, bitmaps } }, // prettier-ignore
+  'glass pane': { nodes: [crate, shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 4, v: 4 }), 1, { plane: { kind: 'right', offset: -2 }, paint: { ...PAINT, strength: 0.4 } })] }, // prettier-ignore
+  'thing that a copy shows': { nodes: [{ ...crate, id: 'thing' }, copy('other', 'thing', [7, 0, 0])] },
+  'thing with artwork on it': { nodes: [{ ...crate, id: 'thing' }, { ...placement({ kind: 'face', node: 'thing', face: 'end' }), id: 'flag' }] },
+  reference: { nodes: [crate], chosen: null, also: { bitmaps: [BITMAP], references: [{ id: 'thing', name: 'the thing', bitmap: BITMAP.id, x: 10, y: 10, width: 80, height: 60, strength: 0.5, over: false, hidden: false, locked: false }] } }, // prettier-ignore
+  photograph: { nodes: [crate], chosen: null, also: { photos: photos!, bitmaps } },
+  guide: { nodes: [crate], chosen: null, also: { guides: [{ id: 'thing', name: 'the thing', plane: FLOOR, at: { u: 1, v: 2 }, along: { u: 1, v: 0 }, hidden: false, locked: false }] } }, // prettier-ignore
+  'trial box': { nodes: [crate], chosen: null, also: { trial: { at: { a: 1, b: 1, h: 0 }, size: { a: 3, b: 2, h: 4 } } } },
 };
 
 /** The small drawing that has a kind of thing in it. */
 export function drawingOf(kind: string): CheminDocument {
   const art = { id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 2"><path fill="#ff0000" d="M0 0L4 0L4 2Z"/></svg>', width: 4, height: 2 };
-  return applyEdit(emptyDocument('kinds', kind), { kind: 'add', nodes: KINDS[kind]!.nodes, artworks: [art] });
+  const { nodes, also } = KINDS[kind]!;
+  return applyEdit({ ...emptyDocument('kinds', kind), ...also }, { kind: 'add', nodes, artworks: [art] });
 }
 
-export const chosenOf = (kind: string): string => KINDS[kind]!.chosen ?? 'thing';
+/** The thing that acts are done to; null where what it is about is no thing of the contents. */
+export function chosenOf(kind: string): string | null {
+  const { chosen } = KINDS[kind]!;
+  return chosen === undefined ? 'thing' : chosen;
+}
