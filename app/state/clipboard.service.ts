@@ -27,6 +27,7 @@ import { PictureService } from './picture.service';
 import { ViewStore } from './view.store';
 import { moveOnPlane } from '../tools/pick.tool';
 import { newId } from '../platform/ids';
+import { movedWithin } from './laid-things';
 import { ImportsService } from './imports.service';
 import { SvgReaderService } from '../platform/svg-reader.service';
 
@@ -154,11 +155,13 @@ export class ClipboardService {
     if (!read.ok) return this.refuse(read.problems);
     const document = this.documents.kept();
     const pasted = pastePart(document, read.value, newId);
-    if (pasted.nodes.length === 0) return void this.messages.say('warn', 'Artwork was copied without the face that it lies on', ['Copy its solid with it.']);
+    const lost = read.value.nodes.length - pasted.nodes.length;
+    if (lost > 0) this.messages.say('warn', 'Artwork was copied without the face that it lies on', [pasted.nodes.length === 0 ? 'Copy its solid with it.' : `${lost === 1 ? 'One of them was' : `${lost} of them were`} left out: copy its solid with it.`]); // prettier-ignore
+    if (pasted.nodes.length === 0) return;
     // A cell aside of what is there already, so that it is seen to be new.
     const taken = new Set(document.nodes.map((node) => JSON.stringify(placeOf(node))));
     const aside = pasted.nodes.some((node) => taken.has(JSON.stringify(placeOf(node))));
-    const nodes = aside ? movedAll(pasted.nodes, { a: 1, b: 1, h: 0 }) : pasted.nodes;
+    const nodes = aside ? movedWithin(pasted.nodes, { a: 1, b: 1, h: 0 }) : pasted.nodes;
     const edits: SingleEdit[] = [{ kind: 'add', nodes, artworks: pasted.artworks, ...(pasted.bitmaps.length > 0 && { bitmaps: pasted.bitmaps }) }];
     if (pasted.swatches.length > document.swatches.length) edits.unshift({ kind: 'swatches', swatches: pasted.swatches });
     this.documents.commit({ kind: 'all', edits }, label ?? `paste ${nodes.length === 1 ? nodes[0]!.name : `${nodes.length} things`}`);

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { importSvg, PART_TYPE, readResolvedSvg, type ShapeNode } from '@core';
+import { importSvg, PART_TYPE, readResolvedSvg, type DocumentNode, type ShapeNode } from '@core';
 import { CommandsService } from './commands.service';
 import { MessageStore } from '../platform/messages.store';
 import { PictureService } from './picture.service';
@@ -58,6 +58,33 @@ describe('the clipboard', () => {
     expect(service.take(event({ 'text/plain': 'oklch(60% 0 0)' }))).toBe(true);
     expect(view.paint().fill).toBe('#808080');
     expect(service.take(event({ 'text/plain': 'only words' }))).toBe(false);
+  });
+
+  it('lays copied artwork on the face that it lay on, a cell aside, and says what was left out elsewhere', async () => {
+    readOnPage();
+    const flag: DocumentNode = { kind: 'placement', id: 'flag', name: 'flag', hidden: false, locked: false, artwork: 'art', target: { kind: 'face', node: 'a', face: 'end' }, anchor: { at: { a: 1, b: 1, h: 3 }, width: 1, height: 1 } }; // prettier-ignore
+    const { store, view } = openDrawing(boxNode('a'));
+    store.commit({ kind: 'add', nodes: [flag], artworks: [{ id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 4"><path d="M0 0H4V4Z"/></svg>', width: 4, height: 4 }] });
+    const service = TestBed.inject(ClipboardService);
+    view.select(['a']);
+    TestBed.tick();
+    await settled();
+    const copied = (...ids: string[]): string => {
+      const texts: Record<string, string> = {};
+      view.select(ids);
+      service.fill(event(texts));
+      return texts[PART_TYPE]!;
+    };
+    const [alone, both] = [copied('flag'), JSON.parse(copied('a', 'flag')) as { nodes: DocumentNode[] }];
+    service.take(event({ [PART_TYPE]: alone }));
+    expect(store.kept().nodes[2]).toMatchObject({ target: { node: 'a', face: 'end' }, anchor: { at: { a: 2, b: 2, h: 3 } } });
+    store.commit({ kind: 'delete', ids: ['a'] });
+    const { messages } = TestBed.inject(MessageStore);
+    service.take(event({ [PART_TYPE]: alone }));
+    expect([store.kept().nodes, messages().at(-1)!.lines]).toEqual([[], ['Copy its solid with it.']]);
+    // With another thing beside it, that comes.
+    service.take(event({ [PART_TYPE]: JSON.stringify({ ...both, nodes: [{ ...both.nodes[0]!, id: 'other' }, both.nodes[1]!] }) }));
+    expect([store.kept().nodes.length, messages().at(-1)!.lines]).toEqual([1, ['One of them was left out: copy its solid with it.']]);
   });
 
   it('refuses what is damaged with its place, and changes nothing', async () => {

@@ -8,6 +8,7 @@ import { MessageStore } from '../platform/messages.store';
 import { AidsStore } from '../state/aids.store';
 import { CommandsService } from '../state/commands.service';
 import { DocumentStore } from '../state/document.store';
+import { PhotosService } from '../features/photo/photos.service';
 import { PictureService } from '../state/picture.service';
 import { StagesService } from '../state/stages.service';
 import { ViewStore } from '../state/view.store';
@@ -37,6 +38,7 @@ const NOTHING_TO_SEE: Readonly<Record<string, string>> = {
   'use.isometric': 'is so already',
   'output.svg': 'is downloaded',
   'output.grid-svg': 'is downloaded',
+  'photo.solve': 'reads the photographs where the worker is',
   'output.practise': 'waits for solids that are joined where the kernel is',
 };
 
@@ -57,7 +59,11 @@ let serial = 0;
 const fresh = (kind: string): CheminDocument => ({ ...drawingOf(kind), id: `kinds-${serial++}` });
 
 /** Opens the page with a kind of thing in it, which is selected. */
-function page(): { readonly open: (document: CheminDocument, chosen: string | null) => void; readonly state: () => string; readonly said: () => readonly string[] } {
+function page(): {
+  readonly open: (document: CheminDocument, chosen: string | null) => void;
+  readonly state: () => string;
+  readonly said: () => readonly string[];
+} {
   openDrawing();
   const [store, view, messages, aids] = [DocumentStore, ViewStore, MessageStore, AidsStore].map((token) => TestBed.inject(token as never)) as [InstanceType<typeof DocumentStore>, InstanceType<typeof ViewStore>, InstanceType<typeof MessageStore>, InstanceType<typeof AidsStore>]; // prettier-ignore
   return {
@@ -70,10 +76,11 @@ function page(): { readonly open: (document: CheminDocument, chosen: string | nu
       view.fit(300, 200);
       view.select(chosen === null ? [] : [chosen]);
       aids.forget();
+      TestBed.inject(PhotosService).comparing.set(false);
       messages.messages().forEach(({ id }) => messages.close(id));
       TestBed.tick();
     },
-    state: () => JSON.stringify([...[view.stage, view.tool, view.plane, view.zoom, view.panX, view.grid, view.snapping, view.seeThrough, view.selection, view.panel, view.alone, view.theme, view.rulers, view.frameTakes, view.page, view.vision], ...[aids.onTop, aids.cone, aids.figure, aids.comparing]].map((part) => part())), // prettier-ignore
+    state: () => JSON.stringify([...[view.stage, view.tool, view.plane, view.zoom, view.panX, view.grid, view.snapping, view.seeThrough, view.selection, view.panel, view.alone, view.theme, view.rulers, view.frameTakes, view.page, view.vision], ...[aids.onTop, aids.cone, aids.figure, aids.comparing, store.preview, TestBed.inject(PhotosService).comparing]].map((part) => part())), // prettier-ignore
     said: () => messages.messages().flatMap(({ title, lines }) => [title, ...lines]),
   };
 }

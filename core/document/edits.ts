@@ -304,8 +304,8 @@ function looking(document: CheminDocument, items: readonly z.infer<typeof artwor
   return document.artworks.map((artwork): Artwork => {
     const item = byId.get(artwork.id);
     if (!item) return artwork;
-    const { svg, bitmap, nodes, cell, net } = artwork;
-    return inOrder({ ...item, svg, bitmap, nodes, cell, net });
+    const { svg, bitmap, nodes, cell, net, guides } = artwork;
+    return inOrder({ ...item, svg, bitmap, nodes, cell, net, guides });
   });
 }
 
@@ -313,8 +313,8 @@ function looking(document: CheminDocument, items: readonly z.infer<typeof artwor
 function withNet(document: CheminDocument, artwork: Artwork, nodes: readonly DocumentNode[]): CheminDocument {
   const before = document.artworks.find(({ id }) => id === artwork.id);
   if (!before) throw new CoreError('unknown-artwork', `there is no artwork “${artwork.id}”`);
-  const { nodes: drawn, background } = before;
-  const next = inOrder({ ...artwork, nodes: drawn, background });
+  const { nodes: drawn, cell, background, version, guides } = before;
+  const next = inOrder({ ...artwork, nodes: drawn, cell: artwork.cell ?? cell, background, version, guides });
   const without = withoutArtworks(document, new Set([artwork.id]));
   return {
     ...without,

@@ -8,8 +8,9 @@ import { placedIn } from './held-artworks';
 import { pathText } from './read';
 import { recounted } from './recount';
 import { artworkSchema, bitmapSchema, cellSizeSchema, nodeSchema, swatchesSchema } from './schema';
-import { findNode, flattenTree } from './tree';
-import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type Artwork, type Bitmap, type CheminDocument, type DocumentNode } from './types';
+import { photographed } from './photo-edits';
+import { findNode, flattenTree, idsWithin } from './tree';
+import { DOCUMENT_VERSION, MAX_GROUP_DEPTH, type Artwork, type Bitmap, type CheminDocument, type DocumentNode, type PlacementTarget } from './types';
 import type { Swatch } from '../paint/paint';
 
 /** Part of a drawing, as the clipboard carries it from one document to another. */
@@ -52,10 +53,7 @@ export function partOf(document: CheminDocument, ids: readonly string[]): Docume
     }
   };
   take(document.nodes);
-  const inside = new Set(flattenTree(nodes).map(({ node }) => node.id));
-  // A copy without its original stands for itself: the original comes along as what the copy shows.
-  const missing = flattenTree(nodes).flatMap(({ node }) => (node.kind === 'copy' && !inside.has(node.of) ? (findNode(document, node.of) ?? []) : []));
-  const all = [...new Set([...missing, ...nodes])];
+  const all = withOriginals(document, nodes);
   const entries = flattenTree(all).map(({ node }) => node);
   const artworks = withPlaced(
     document,
@@ -82,6 +80,19 @@ export function partOf(document: CheminDocument, ids: readonly string[]): Docume
     ...(bitmaps.length > 0 && { bitmaps }),
     swatches: document.swatches.filter((swatch) => swatches.has(swatch.id)),
   };
+}
+
+/** Things with what their copies show, which comes along as what they show, and with what copies among that show in turn. */
+function withOriginals(document: CheminDocument, nodes: readonly DocumentNode[]): readonly DocumentNode[] {
+  const inside = new Set(flattenTree(nodes).map(({ node }) => node.id));
+  const missing = new Set(flattenTree(nodes).flatMap(({ node }) => (node.kind === 'copy' && !inside.has(node.of) ? (findNode(document, node.of) ?? []) : [])));
+  if (missing.size === 0) return nodes;
+  // What is in a group that comes along comes with it.
+  const within = new Set([...missing].flatMap((node) => (node.kind === 'group' ? node.children.flatMap(idsWithin) : [])));
+  return withOriginals(
+    document,
+    [...missing, ...nodes].filter(({ id }) => !within.has(id)),
+  );
 }
 
 /** Artworks with those that are placed on them, in the document's order. */
@@ -148,18 +159,25 @@ export function pastePart(document: CheminDocument, part: DocumentPart, newId: (
   const { nodes } = recounted({ ...document, grid: { ...document.grid, cell: part.cell }, nodes: part.nodes }, document.grid.cell);
   const here = (node: DocumentNode): DocumentNode => {
     if (node.kind === 'group') return { ...node, children: node.children.map(here) };
-    return node.kind === 'placement' ? { ...node, artwork: artworkIds.get(node.artwork) ?? node.artwork } : node;
+    return node.kind === 'placement' ? { ...node, artwork: artworkIds.get(node.artwork) ?? node.artwork, target: targetIn(document, node.target) } : node;
   };
   // What was added is placed on what was added.
   const brought = artworks.map((artwork): Artwork => (artwork.nodes ? { ...artwork, nodes: artwork.nodes.map((node) => here(node)) } : artwork));
   const known = new Set(document.swatches.map((swatch) => swatch.id));
   const swatches = [...document.swatches, ...part.swatches.filter((swatch) => !known.has(swatch.id))];
-  return { nodes: copyNodes(nodes.filter(keeps(part)).map(here), newId), artworks: brought, bitmaps: part.bitmaps ?? [], swatches };
+  return { nodes: copyNodes(nodes.filter(keeps(document, part)).map(here), newId), artworks: brought, bitmaps: part.bitmaps ?? [], swatches };
 }
 
-/** Artwork on a face that was not copied with it has nowhere to lie. */
-function keeps(part: DocumentPart): (node: DocumentNode) => boolean {
+/** Artwork on a face that was not copied with it, and is not in the document either, has nowhere to lie. */
+function keeps(document: CheminDocument, part: DocumentPart): (node: DocumentNode) => boolean {
   const inside = new Set(flattenTree(part.nodes).map(({ node }) => node.id));
   const artworks = new Set(part.artworks.map((artwork) => artwork.id));
-  return (node) => node.kind !== 'placement' || (artworks.has(node.artwork) && (node.target.kind === 'plane' || inside.has(node.target.node)));
+  const there = (id: string): boolean => inside.has(id) || findNode(document, id)?.kind === 'shape';
+  return (node) => node.kind !== 'placement' || (artworks.has(node.artwork) && (node.target.kind === 'plane' || there(node.target.node)));
+}
+
+/** What artwork lies on in another document: the sheet itself, in its true size, where the photographed surface is not there. */
+function targetIn(document: CheminDocument, target: PlacementTarget): PlacementTarget {
+  if (target.kind === 'face' || target.photographed === undefined || photographed(document, target.photographed)) return target;
+  return { kind: 'plane', plane: target.plane };
 }

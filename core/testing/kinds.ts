@@ -122,7 +122,12 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   'artwork on a photographed surface': { nodes: [placement({ kind: 'plane', plane: { kind: 'sheet', offset: 0 }, photographed: photos![0]!.surfaces[0]!.id }, { anchor: { at: { a: 1, b: 1, h: 0 }, width: 2, height: 1 } })], also: { photos: photos!, bitmaps } }, // prettier-ignore
   'glass pane': { nodes: [crate, shape('thing', rectangleOutline({ u: 1, v: 1 }, { u: 4, v: 4 }), 1, { plane: { kind: 'right', offset: -2 }, paint: { ...PAINT, strength: 0.4 } })] }, // prettier-ignore
   'thing that a copy shows': { nodes: [{ ...crate, id: 'thing' }, copy('other', 'thing', [7, 0, 0])] },
-  'thing with artwork on it': { nodes: [{ ...crate, id: 'thing' }, { ...placement({ kind: 'face', node: 'thing', face: 'end' }), id: 'flag' }] },
+  'thing with artwork on it': {
+    nodes: [
+      { ...crate, id: 'thing' },
+      { ...placement({ kind: 'face', node: 'thing', face: 'end' }), id: 'flag' },
+    ],
+  },
   reference: { nodes: [crate], chosen: null, also: { bitmaps: [BITMAP], references: [{ id: 'thing', name: 'the thing', bitmap: BITMAP.id, x: 10, y: 10, width: 80, height: 60, strength: 0.5, over: false, hidden: false, locked: false }] } }, // prettier-ignore
   photograph: { nodes: [crate], chosen: null, also: { photos: photos!, bitmaps } },
   guide: { nodes: [crate], chosen: null, also: { guides: [{ id: 'thing', name: 'the thing', plane: FLOOR, at: { u: 1, v: 2 }, along: { u: 1, v: 0 }, hidden: false, locked: false }] } }, // prettier-ignore
