@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { emptyDocument, flattenTree, settled, writeProject, type CheminDocument, type DocumentNode, type PlacementNode, type SheetPoint } from '../core/index';
-import { base, box, facePlaces, group, solid, type FacePlace } from '../core/testing/faced-things';
+import { facePlaces, type FacePlace } from '../core/testing/faced-things';
+import { base, box, group, solid } from '../core/testing/things';
 import { joinInTests } from '../core/testing/kernel';
 import { runs } from '../core/testing/random';
 import { Hand } from './hand';

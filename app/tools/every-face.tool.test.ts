@@ -15,7 +15,8 @@ import {
   type ShapeNode,
   type SheetPoint,
 } from '@core';
-import { base, box, facePlaces, group, solid, type FacePlace } from '../../core/testing/faced-things';
+import { facePlaces, type FacePlace } from '../../core/testing/faced-things';
+import { base, box, group, solid } from '../../core/testing/things';
 import { joinInTests } from '../../core/testing/kernel';
 import { placeTool } from '../features/artwork/place.tool';
 import { dimensionTool } from '../features/draw/space-tools';

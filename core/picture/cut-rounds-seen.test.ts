@@ -160,7 +160,8 @@ function compare({ document, solid, setup }: Scene, picture: Picture, seed: numb
     const met = [[0, 0], [0.04, 0], [-0.04, 0], [0, 0.04], [0, -0.04]].map(([dx, dy]): { readonly ray: Ray; readonly t: number | null; readonly hue: Hue | null; readonly sure: boolean } => {
       const ray = { ...rayThrough(projection, { x: s.x + dx!, y: s.y + dy! }), most };
       const t = solid.meet(ray);
-      if (t === null) return { ray, t, hue: null, sure: true };
+      // What begins or ends within a hundredth of the near plane's distance of it may be taken for either.
+      if (t === null) return { ray, t, hue: null, sure: most === Infinity || solid.meet({ ...ray, most: 0.99 * most }) === null };
       const place = addWorld(ray.from, scaleWorld(ray.toEye, t));
       const off = surfaces.map((surface) => Math.abs(contactOf(surface.form, place)?.off ?? Infinity));
       const best = off.indexOf(Math.min(...off));

@@ -3,16 +3,7 @@ import { applyEdit, type Edit } from '../document/edits';
 import { passEdit } from '../document/gate';
 import { commitEdit, goToStep, presentDocument, startHistory, type History } from '../document/history';
 import { flattenTree } from '../document/tree';
-import {
-  emptyDocument,
-  type CheminDocument,
-  type DimensionNode,
-  type DocumentNode,
-  type GroupNode,
-  type Light,
-  type PlacementNode,
-  type ShapeNode,
-} from '../document/types';
+import { emptyDocument, type CheminDocument, type DimensionNode, type DocumentNode, type Light, type PlacementNode, type ShapeNode } from '../document/types';
 import { anchorIn, readingFrameOf } from '../geometry/anchor';
 import { surfaceNamed } from '../geometry/body';
 import { bodyVolume } from '../geometry/body-measures';
@@ -23,11 +14,9 @@ import { CoreError } from '../math/errors';
 import { handedSheet } from '../output/handed';
 import { svgFromSheet } from '../output/paint-svg';
 import { FAMILIES as SETUPS } from '../testing/solids';
-import { rectangleOutline } from '../shape/outline';
-import { solidOn } from '../solids/solids';
-import type { SolidKind } from '../solids/kinds';
 import { kernelForTests } from '../testing/kernel';
 import { randomFrom, runs } from '../testing/random';
+import { base, box as plainBox, group, solid, type Triple } from '../testing/things';
 import { catchSource } from './catch-source';
 import { drawnNodes } from './drawn-nodes';
 import { pickAt } from './pick';
@@ -92,28 +81,8 @@ beforeAll(async () => {
 });
 
 const SVG = '<svg viewBox="0 0 40 20"><path fill="#123456" stroke="#00ff00" stroke-width="0.4" d="M0 0L40 0C50 10 30 18 40 20L0 20Z"/></svg>';
-const base = (id: string) => ({ id, name: id, hidden: false, locked: false });
-const box = (id: string, [a, b, h]: readonly number[], [w, l, t]: readonly number[], fill = 'swatch:s1'): ShapeNode => ({
-  ...base(id),
-  kind: 'shape',
-  plane: { kind: 'floor', offset: h! },
-  outline: rectangleOutline({ u: a!, v: b! }, { u: a! + w!, v: b! + l! }),
-  depth: t!,
-  paint: { fill, line: null },
-});
-
-function solid(id: string, kind: SolidKind, [a, b, h]: readonly number[], [w, l, t]: readonly number[]): ShapeNode {
-  const made = solidOn(kind, { plane: { kind: 'floor', offset: h! }, from: { u: a!, v: b! }, to: { u: a! + w!, v: b! + l! }, height: t!, turn: 0 }, { ridge: 1, wall: 0.5, bar: 1, pier: 1, crown: 1, sides: 5, count: 3, top: 0.5 }); // prettier-ignore
-  if (!made.ok) throw new Error(made.reason);
-  return { ...base(id), kind: 'shape', paint: { fill: '#c98a4b', line: null }, ...made.value };
-}
-
-const group = (id: string, children: readonly DocumentNode[], joined?: JoinKind): GroupNode => ({
-  ...base(id),
-  kind: 'group',
-  children,
-  ...(joined && { joined }),
-});
+/** A box of a swatch's colour, or of another. */
+const box = (id: string, at: Triple, size: Triple, fill = 'swatch:s1'): ShapeNode => plainBox(id, at, size, { paint: { fill, line: null } });
 const dimension = (id: string): DimensionNode => ({ ...base(id), kind: 'dimension', plane: { kind: 'sheet', offset: 0 }, from: { u: 0.5, v: 1 }, to: { u: 5, v: 1 }, along: 'u', apart: 1, colour: '#102030' }); // prettier-ignore
 
 /** A scene in which everything that takes part in a picture is there, few of each. */
@@ -230,7 +199,7 @@ class Hand {
   }
 }
 
-/** Everything that a document is shown by. */
+/** Everything that a document is shown by; files are written from these marks by what remembers nothing. */
 async function shown(document: CheminDocument, looks: Looks, maker: PictureMaker, unjoined: readonly unknown[]): Promise<Record<string, unknown>> {
   const picture: Picture = maker.make(document);
   const { width, height } = document.sheet;
