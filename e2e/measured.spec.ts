@@ -4,7 +4,8 @@ import { PNG } from 'pngjs';
 import type { Page } from '@playwright/test';
 import { placedForm, type ShapeNode } from '../core/index';
 import { difference, pdfPage } from '../core/testing/pictures';
-import { expect, kept, openEmpty, test } from './support';
+import { Fingers } from './fingers';
+import { expect, kept, openEmpty, test, type Place } from './support';
 
 const DPI = 120;
 const field = (page: Page, name: string): ReturnType<Page['getByRole']> => page.getByRole('textbox', { name, exact: true });
@@ -103,4 +104,52 @@ test('a star and a spiral by hand and by number: handles, measures, undo, and th
     console.log(`star, spiral and gradient, ${pair}: ${share.toFixed(3)} % of px differ`);
     expect(share).toBeLessThan(0.4);
   }
+});
+
+test('a star by the keyboard alone', async ({ page }) => {
+  await openEmpty(page);
+  await page.keyboard.press('Control+k');
+  await page.locator('chemin-finder input').fill('draw a star');
+  await page.keyboard.press('Enter');
+  await page.locator('.area').focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await shapes(page, ([star]) => expect(star).toMatchObject({ form: { kind: 'star', points: 5, outer: 3 } }));
+  await page.keyboard.press('Control+z');
+  await shapes(page, (all) => expect(all).toEqual([]));
+});
+
+test.describe('by touch', () => {
+  test.use({ hasTouch: true });
+
+  test('a finger draws a star, moves its inner corners, and turns a gradient around its middle', async ({ page }) => {
+    const grid = await openEmpty(page);
+    const fingers = await Fingers.on(page);
+    const drag = async (from: Place, to: Place): Promise<void> => {
+      const [p, q] = [await grid.at(from), await grid.at(to)];
+      await fingers.put(p);
+      await fingers.move({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 });
+      await fingers.move(q);
+      await fingers.lift();
+    };
+    await page.getByRole('button', { name: /^Star/ }).tap();
+    await page.keyboard.press('f');
+    await drag([5, 5, 0], [9, 5, 0]);
+    await shapes(page, ([star]) => expect(star).toMatchObject({ form: { kind: 'star', points: 5, outer: 4, inner: 2 } }));
+    await page.getByRole('button', { name: /^Pick 1/ }).tap();
+    const turn = Math.PI / 5;
+    await drag([5 + 2 * Math.cos(turn), 5 + 2 * Math.sin(turn), 0], [6, 5.5, 0]);
+    await shapes(page, ([star]) => expect((star!.form as { inner: number }).inner).toBeLessThan(1.5));
+    await page.getByRole('button', { name: 'Around a point', exact: true }).tap();
+    const edge = ([star]: readonly ShapeNode[]): { readonly u: number; readonly v: number } => (star!.paint.fill as { edge: { u: number; v: number } }).edge;
+    let from = { u: 0, v: 0 };
+    await shapes(page, (all) => {
+      expect((all[0]!.paint.fill as { kind: string }).kind).toBe('conic');
+      from = edge(all);
+    });
+    await drag([from.u, from.v, 0], [5, 8, 0]);
+    await shapes(page, (all) => expect(edge(all)).toMatchObject({ u: 5, v: 8 }));
+  });
 });
