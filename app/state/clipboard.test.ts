@@ -64,7 +64,11 @@ describe('the clipboard', () => {
     readOnPage();
     const flag: DocumentNode = { kind: 'placement', id: 'flag', name: 'flag', hidden: false, locked: false, artwork: 'art', target: { kind: 'face', node: 'a', face: 'end' }, anchor: { at: { a: 1, b: 1, h: 3 }, width: 1, height: 1 } }; // prettier-ignore
     const { store, view } = openDrawing(boxNode('a'));
-    store.commit({ kind: 'add', nodes: [flag], artworks: [{ id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 4"><path d="M0 0H4V4Z"/></svg>', width: 4, height: 4 }] });
+    store.commit({
+      kind: 'add',
+      nodes: [flag],
+      artworks: [{ id: 'art', name: 'art', svg: '<svg viewBox="0 0 4 4"><path d="M0 0H4V4Z"/></svg>', width: 4, height: 4 }],
+    });
     const service = TestBed.inject(ClipboardService);
     view.select(['a']);
     TestBed.tick();
