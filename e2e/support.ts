@@ -183,6 +183,8 @@ export async function storedDrawing(
         const open = indexedDB.open('chemin');
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
+          // It is being made just now: whoever asks asks again.
+          if (!open.result.objectStoreNames.contains('drawings')) return void (open.result.close(), reject(new Error('no storage yet')));
           const all = open.result.transaction('drawings').objectStore('drawings').getAll();
           all.onsuccess = () => {
             open.result.close();
@@ -203,6 +205,7 @@ export async function storedOpen(page: Page): Promise<{ id: string; name: string
         const open = indexedDB.open('chemin');
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
+          if (!open.result.objectStoreNames.contains('settings')) return void (open.result.close(), reject(new Error('no storage yet')));
           const stores = open.result.transaction(['drawings', 'settings']);
           const setting = stores.objectStore('settings').get('open');
           setting.onsuccess = () => {
