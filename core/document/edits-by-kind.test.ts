@@ -282,8 +282,7 @@ const maker = new PictureMaker();
 /** The drawing with its picture once all that is joined is so. */
 async function sceneOf(document: CheminDocument): Promise<Scene> {
   expect(await settled(document)).toEqual([]);
-  const picture = maker.make(document);
-  return { document, picture };
+  return { document, picture: maker.make(document) };
 }
 
 const svgOf = ({ document, picture }: Scene): string =>
@@ -319,8 +318,9 @@ function richDrawing(kind: string): CheminDocument {
 
 beforeAll(joinInTests);
 afterAll(() => {
-  console.log(`edits by kinds: ${[...counts].map(([sort, n]) => `${n} ${sort}`).join(', ')}`);
-  console.log([...senseless].map(([words, n]) => `${n}: ${words}`).join('\n'));
+  console.log(
+    [`edits by kinds: ${[...counts].map(([sort, n]) => `${n} ${sort}`).join(', ')}`, ...[...senseless].map(([words, n]) => `${n}: ${words}`)].join('\n'),
+  );
 });
 
 describe.each(Object.keys(KINDS))('on what is %s', (kind) => {
